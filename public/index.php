@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+use Symfony\Component\HttpFoundation\Request;
+use TallBarrel\Kernel;
+
+require dirname(__DIR__).'/vendor/autoload.php';
+require dirname(__DIR__).'/config/environment.php';
+
+$kernel = new Kernel($_SERVER['APP_ENV'], $_SERVER['APP_DEBUG']);
+$request = Request::createFromGlobals();
+$response = $kernel->handle($request);
+$response->send();
+$kernel->terminate($request, $response);

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Demand;
+
+/**
+ * Smallest value of a function over a box, without derivatives: the simplex method of Nelder & Mead, "A Simplex Method
+ * for Function Minimization", The Computer Journal 7(4), 1965, with points outside the box moved onto its edge.
+ */
+final readonly class Minimum
+{
+    /**
+     * @param callable(list<float>): float $of        the function
+     * @param list<float>                  $start     first guess
+     * @param float                        $low       lower edge for every coordinate
+     * @param float                        $high      upper edge for every coordinate
+     * @param float                        $tolerance stop when the simplex's values differ by less than this share
+     *
+     * @return array{list<float>, float} the point and its value
+     */
+    public static function find(callable $of, array $start, float $low, float $high, float $tolerance = 1e-8, int $most = 400): array
+    {
+        $size = count($start);
+        $clip = static fn (float $value): float => max($low, min($high, $value));
+        $simplex = [[$start, $of($start)]];
+        for ($i = 0; $i < $size; ++$i) {
+            $point = $start;
+            $step = 0.25 * ($high - $low);
+            $point[$i] = $clip($point[$i] + $step > $high ? $point[$i] - $step : $point[$i] + $step);
+            $simplex[] = [$point, $of($point)];
+        }
+        $calls = $size + 1;
+        while ($calls < $most) {
+            usort($simplex, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
+            [$best, $worst] = [$simplex[0], $simplex[$size]];
+            if ($worst[1] - $best[1] <= $tolerance * (abs($best[1]) + 1e-12)) {
+                break;
+            }
+            $centre = array_fill(0, $size, 0.0);
+            for ($k = 0; $k < $size; ++$k) {
+                foreach ($simplex[$k][0] as $i => $value) {
+                    $centre[$i] += $value / $size;
+                }
+            }
+            $along = static function (float $by) use ($centre, $worst, $clip): array {
+                $point = [];
+                foreach ($centre as $i => $value) {
+                    $point[] = $clip($value + $by * ($worst[0][$i] - $value));
+                }
+
+                return $point;
+            };
+            $reflected = $along(-1.0);
+            $value = $of($reflected);
+            ++$calls;
+            if ($value < $best[1]) {
+                $expanded = $along(-2.0);
+                $further = $of($expanded);
+                ++$calls;
+                $simplex[$size] = $further < $value ? [$expanded, $further] : [$reflected, $value];
+            } elseif ($value < $simplex[$size - 1][1]) {
+                $simplex[$size] = [$reflected, $value];
+            } else {
+                $contracted = $along($value < $worst[1] ? -0.5 : 0.5);
+                $nearer = $of($contracted);
+                ++$calls;
+                if ($nearer < min($value, $worst[1])) {
+                    $simplex[$size] = [$contracted, $nearer];
+                } else {
+                    for ($k = 1; $k <= $size; ++$k) {
+                        $point = [];
+                        foreach ($simplex[$k][0] as $i => $coordinate) {
+                            $point[] = ($coordinate + $best[0][$i]) / 2;
+                        }
+                        $simplex[$k] = [$point, $of($point)];
+                        ++$calls;
+                    }
+                }
+            }
+        }
+        usort($simplex, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
+
+        return $simplex[0];
+    }
+}

@@ -1,0 +1,12 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Demand;
+
+/** How a season meets the level: added to it, or multiplied with it. */
+enum Season: string
+{
+    case Additive = 'additive';
+    case Multiplicative = 'multiplicative';
+}

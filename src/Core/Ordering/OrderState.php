@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Ordering;
+
+/** Where a purchase order stands, and where it may go from there. */
+enum OrderState: string
+{
+    case Draft = 'draft';
+    case AwaitingApproval = 'awaiting-approval';
+    case Approved = 'approved';
+    case Sent = 'sent';
+    case Acknowledged = 'acknowledged';
+    case PartReceived = 'part-received';
+    case Received = 'received';
+    case Closed = 'closed';
+    case Cancelled = 'cancelled';
+
+    public function words(): string
+    {
+        return str_replace('-', ' ', $this->value);
+    }
+
+    public function canBecome(self $next): bool
+    {
+        return in_array($next, match ($this) {
+            self::Draft => [self::AwaitingApproval, self::Approved, self::Cancelled],
+            self::AwaitingApproval => [self::Approved, self::Draft, self::Cancelled],
+            self::Approved => [self::Sent, self::Draft, self::Cancelled],
+            self::Sent => [self::Acknowledged, self::PartReceived, self::Received, self::Closed, self::Cancelled],
+            self::Acknowledged => [self::PartReceived, self::Received, self::Closed, self::Cancelled],
+            self::PartReceived => [self::PartReceived, self::Received, self::Closed],
+            self::Received => [self::Closed],
+            self::Closed, self::Cancelled => [],
+        }, true);
+    }
+
+    /** Lines, supplier and prices may still change. */
+    public function isEditable(): bool
+    {
+        return self::Draft === $this;
+    }
+
+    /** Promised by us to the supplier, and not all here yet. */
+    public function isOpen(): bool
+    {
+        return in_array($this, [self::Sent, self::Acknowledged, self::PartReceived], true);
+    }
+
+    /** @return list<string> */
+    public static function openValues(): array
+    {
+        return array_values(array_map(static fn (self $state): string => $state->value, array_filter(self::cases(), static fn (self $state): bool => $state->isOpen())));
+    }
+}

@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Replenish;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Core\Demand\Forecast;
+use TallBarrel\Core\Quantity\BuyingRule;
+use TallBarrel\Core\Quantity\Unit;
+
+/** Everything the decision about one item at one site rests on. */
+final readonly class Need
+{
+    /**
+     * @param Unit            $unit        stock unit
+     * @param LeadTime        $leadTime    of the supplier it would be bought from
+     * @param int             $reviewDays  days from this chance to order to the next
+     * @param int             $coverDays   days one order should last, at least the review days
+     * @param float           $service     cycle service level, above 0 and below 1
+     * @param BigDecimal      $onHand      available stock units
+     * @param list<OpenOrder> $onOrder
+     * @param BigDecimal      $promised    stock units promised to customers and not yet delivered
+     */
+    public function __construct(
+        public Unit $unit,
+        public Forecast $forecast,
+        public LeadTime $leadTime,
+        public int $reviewDays,
+        public int $coverDays,
+        public float $service,
+        public BigDecimal $onHand,
+        public array $onOrder,
+        public BigDecimal $promised,
+        public BuyingRule $rule,
+        public \DateTimeImmutable $today,
+    ) {
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Replenish;
+
+use Brick\Math\BigDecimal;
+
+/** What is still to come on one line of a sent order. */
+final readonly class OpenOrder
+{
+    /** An order later than this is taken for forgotten: it is shown, but no longer counted on. */
+    public const FORGOTTEN_AFTER_DAYS = 14;
+
+    public function __construct(public string $number, public BigDecimal $stockUnits, public \DateTimeImmutable $due)
+    {
+    }
+
+    public function daysLate(\DateTimeImmutable $today): int
+    {
+        return $this->due < $today ? (int) $this->due->diff($today)->days : 0;
+    }
+
+    public function countsOn(\DateTimeImmutable $today): bool
+    {
+        return $this->daysLate($today) <= self::FORGOTTEN_AFTER_DAYS;
+    }
+}

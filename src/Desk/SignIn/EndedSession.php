@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\SignIn;
+
+use Symfony\Component\HttpFoundation\RedirectResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use Symfony\Component\Security\Core\Exception\AuthenticationException;
+use Symfony\Component\Security\Http\EntryPoint\AuthenticationEntryPointInterface;
+
+/**
+ * Asks for a sign-in where one is needed. What was being typed when a session ended is kept in the new one, and given
+ * back after signing in.
+ */
+final readonly class EndedSession implements AuthenticationEntryPointInterface
+{
+    public const KEPT = 'kept_form';
+    private const MOST_FIELDS = 5000;
+
+    public function __construct(private UrlGeneratorInterface $urls)
+    {
+    }
+
+    public function start(Request $request, ?AuthenticationException $authException = null): Response
+    {
+        $fields = $request->request->all();
+        if ($request->isMethod('POST') && [] !== $fields && count($fields, \COUNT_RECURSIVE) <= self::MOST_FIELDS) {
+            unset($fields['_token']);
+            $back = $request->headers->get('HX-Current-URL') ?? $request->getPathInfo();
+            $request->getSession()->set(self::KEPT, ['path' => $request->getPathInfo(), 'fields' => $fields, 'page' => (string) parse_url($back, \PHP_URL_PATH)]);
+        }
+        $address = $this->urls->generate('sign_in');
+
+        return $request->headers->has('HX-Request')
+            ? new Response('', Response::HTTP_NO_CONTENT, ['HX-Redirect' => $address])
+            : new RedirectResponse($address);
+    }
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\SignIn;
+
+use Symfony\Component\HttpFoundation\RedirectResponse;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use Symfony\Component\Security\Core\Authentication\Token\TokenInterface;
+use Symfony\Component\Security\Http\Authentication\AuthenticationSuccessHandlerInterface;
+use Symfony\Component\Security\Http\Util\TargetPathTrait;
+
+/** After signing in: back to what was being done, or to Today. */
+final readonly class Welcome implements AuthenticationSuccessHandlerInterface
+{
+    use TargetPathTrait;
+
+    public function __construct(private UrlGeneratorInterface $urls)
+    {
+    }
+
+    public function onAuthenticationSuccess(Request $request, TokenInterface $token): Response
+    {
+        $session = $request->getSession();
+        if ($session->has(EndedSession::KEPT)) {
+            return new RedirectResponse($this->urls->generate('kept_form'));
+        }
+        $wanted = $this->getTargetPath($session, 'desk');
+        $this->removeTargetPath($session, 'desk');
+
+        return new RedirectResponse(null !== $wanted ? (string) parse_url($wanted, \PHP_URL_PATH) : $this->urls->generate('today'));
+    }
+}

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Exchange\Mail;
+
+use Symfony\Component\Clock\ClockInterface;
+use Symfony\Component\Mailer\SentMessage;
+use Symfony\Component\Mime\Address;
+use Symfony\Component\Mime\Email;
+use Symfony\Component\Mime\Part\DataPart;
+
+/**
+ * The stand-in for the outside world's mail: every message as an .eml file under var/, with its headers beside it for
+ * the page that shows them.
+ *
+ * @phpstan-type Letter array{name: string, at: string, from: string, to: list<string>, copy: list<string>, subject: string, text: string, attachments: list<string>}
+ */
+final readonly class Mailbox
+{
+    public function __construct(private string $instanceDir, private ClockInterface $clock)
+    {
+    }
+
+    public function put(SentMessage $message): void
+    {
+        $at = $this->clock->now();
+        $name = $at->format('Ymd-His-').substr(hash('sha256', $message->toString()), 0, 8);
+        $original = $message->getOriginalMessage();
+        $email = $original instanceof Email ? $original : new Email();
+        $addresses = static fn (array $list): array => array_map(static fn (Address $address): string => $address->getAddress(), $list);
+        $letter = [
+            'name' => $name,
+            'at' => $at->format(\DATE_ATOM),
+            'from' => $message->getEnvelope()->getSender()->getAddress(),
+            'to' => $addresses($email->getTo()),
+            'copy' => $addresses([...$email->getCc(), ...$email->getBcc()]),
+            'subject' => $email->getSubject() ?? '',
+            'text' => is_string($email->getTextBody()) ? $email->getTextBody() : '',
+            'attachments' => array_map(static fn (DataPart $part): string => $part->getFilename() ?? '', $email->getAttachments()),
+        ];
+        if (!is_dir($this->dir())) {
+            mkdir($this->dir(), 0o775, true);
+        }
+        if (false === file_put_contents($this->dir().'/'.$name.'.eml', $message->toString())
+            || false === file_put_contents($this->dir().'/'.$name.'.json', json_encode($letter, \JSON_THROW_ON_ERROR))) {
+            throw new \RuntimeException('The mailbox could not be written to.');
+        }
+    }
+
+    /** @return list<Letter> newest first */
+    public function letters(int $most = 100): array
+    {
+        $files = glob($this->dir().'/*.json') ?: [];
+        rsort($files);
+        $letters = [];
+        foreach (array_slice($files, 0, $most) as $file) {
+            /** @var Letter $letter */
+            $letter = json_decode((string) file_get_contents($file), true, flags: \JSON_THROW_ON_ERROR);
+            $letters[] = $letter;
+        }
+
+        return $letters;
+    }
+
+    /** The message as it would have gone over the wire; null if there is none of that name. */
+    public function eml(string $name): ?string
+    {
+        $file = $this->dir().'/'.$name.'.eml';
+
+        return 1 === preg_match('/^[\w-]+$/', $name) && is_file($file) ? (string) file_get_contents($file) : null;
+    }
+
+    private function dir(): string
+    {
+        return $this->instanceDir.'/mail';
+    }
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Business;
+
+use Doctrine\ORM\EntityManagerInterface;
+
+/** The business whose data this is. */
+final readonly class CurrentBusiness
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    public function get(): Business
+    {
+        return $this->entities->find(Business::class, Business::ID)
+            ?? throw new \RuntimeException('No business has been set up yet; load the demo or your own data first.');
+    }
+}

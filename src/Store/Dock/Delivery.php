@@ -1,0 +1,96 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Dock;
+
+use Doctrine\Common\Collections\ArrayCollection;
+use Doctrine\Common\Collections\Collection;
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Supplier\Supplier;
+
+/** What stands at the dock of a site: one delivery note, one or several orders of a supplier. */
+#[ORM\Entity]
+class Delivery
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    #[ORM\Version, ORM\Column(type: 'integer')]
+    private int $version = 1;
+
+    #[ORM\Column(type: 'datetime_immutable', nullable: true)]
+    private ?\DateTimeImmutable $bookedAt = null;
+
+    /** @var Collection<int, DeliveryLine> */
+    #[ORM\OneToMany(targetEntity: DeliveryLine::class, mappedBy: 'delivery', cascade: ['persist'])]
+    private Collection $lines;
+
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Supplier $supplier,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Site $site,
+        #[ORM\Column(length: 40)]
+        public readonly string $noteNumber,
+        #[ORM\Column(type: 'datetime_immutable')]
+        public readonly \DateTimeImmutable $arrivedAt,
+    ) {
+        $this->lines = new ArrayCollection();
+    }
+
+    public function expect(OrderLine $line): void
+    {
+        $this->lines->add(new DeliveryLine($this, $line));
+    }
+
+    public function booked(\DateTimeImmutable $at): void
+    {
+        $this->mustBeOpen();
+        $this->bookedAt = $at;
+    }
+
+    /** @throws Refused if it is booked in already */
+    public function mustBeOpen(): void
+    {
+        if (null !== $this->bookedAt) {
+            throw new Refused(sprintf('Delivery note %s is booked in already.', $this->noteNumber));
+        }
+    }
+
+    public function isBooked(): bool
+    {
+        return null !== $this->bookedAt;
+    }
+
+    public function bookedAt(): ?\DateTimeImmutable
+    {
+        return $this->bookedAt;
+    }
+
+    /** @return list<DeliveryLine> */
+    public function lines(): array
+    {
+        return array_values($this->lines->toArray());
+    }
+
+    /** @return list<PurchaseOrder> */
+    public function orders(): array
+    {
+        $orders = [];
+        foreach ($this->lines as $line) {
+            $orders[$line->line->order->id] = $line->line->order;
+        }
+
+        return array_values($orders);
+    }
+
+    public function version(): int
+    {
+        return $this->version;
+    }
+}

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Dock;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Receiving\Count;
+use TallBarrel\Core\Receiving\Finding;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Type\BigDecimalType;
+
+/** One order line expected in a delivery, and what was counted of it. */
+#[ORM\Entity]
+class DeliveryLine
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    /** Packs; null while nobody has counted. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, nullable: true)]
+    private ?BigDecimal $counted = null;
+
+    /** Whether the rest of a short line is given up. */
+    #[ORM\Column]
+    private bool $closeShort = false;
+
+    #[ORM\Column(length: 40)]
+    private string $lot = '';
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $expiresOn = null;
+
+    /** What was outstanding when the delivery was booked in; before that it is read from the order. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, nullable: true)]
+    private ?BigDecimal $expected = null;
+
+    public function __construct(
+        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)]
+        public readonly Delivery $delivery,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly OrderLine $line,
+    ) {
+    }
+
+    /** @throws InvalidValue if it is not a whole number of stock units */
+    public function count(?BigDecimal $packs): void
+    {
+        $this->delivery->mustBeOpen();
+        $unit = $this->line->item?->unit;
+        if (null !== $packs && null !== $unit && !$unit->isDivisible() && $this->line->pack()->toStockUnits($packs)->getScale() > 0) {
+            throw InvalidValue::because(sprintf('%s %s is %s %s; count whole ones.', $packs, $this->line->packName, $this->line->pack()->toStockUnits($packs), $unit->symbol()));
+        }
+        $this->counted = $packs;
+        if (Finding::Short !== $this->finding()->finding) {
+            $this->closeShort = false;
+        }
+    }
+
+    public function keepRest(bool $keep): void
+    {
+        $this->delivery->mustBeOpen();
+        $this->closeShort = !$keep && Finding::Short === $this->finding()->finding;
+    }
+
+    public function inLot(string $lot, ?\DateTimeImmutable $expiresOn): void
+    {
+        $this->delivery->mustBeOpen();
+        $this->lot = trim($lot);
+        $this->expiresOn = $expiresOn;
+    }
+
+    public function remember(): void
+    {
+        $this->expected = $this->line->outstanding();
+    }
+
+    /** Packs that were or are outstanding. */
+    public function expected(): BigDecimal
+    {
+        return $this->expected ?? $this->line->outstanding();
+    }
+
+    public function finding(): Count
+    {
+        return Count::of($this->expected(), $this->counted);
+    }
+
+    public function counted(): ?BigDecimal
+    {
+        return $this->counted;
+    }
+
+    public function closesShort(): bool
+    {
+        return $this->closeShort;
+    }
+
+    public function lot(): string
+    {
+        return $this->lot;
+    }
+
+    public function expiresOn(): ?\DateTimeImmutable
+    {
+        return $this->expiresOn;
+    }
+}

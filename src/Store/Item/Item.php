@@ -1,0 +1,164 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Item;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Gtin;
+use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Store\Type\BigDecimalType;
+
+/** A thing stocked or bought. */
+#[ORM\Entity]
+class Item
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    #[ORM\Version, ORM\Column(type: 'integer')]
+    private int $version = 1;
+
+    #[ORM\Column(length: 14, nullable: true, unique: true)]
+    private ?string $gtin = null;
+
+    /** False for what is used and not sold: bags, till rolls. */
+    #[ORM\Column]
+    private bool $sold = true;
+
+    #[ORM\Column]
+    private bool $lotTracked = false;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 3, nullable: true)]
+    private ?BigDecimal $weightKg = null;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+    private ?BigDecimal $salesPrice = null;
+
+    /** Of one stock unit, in the home currency; follows receipts. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6, nullable: true)]
+    private ?BigDecimal $averageCost = null;
+
+    /** Of one stock unit, in the home currency; changes only when a person says so. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6, nullable: true)]
+    private ?BigDecimal $standardCost = null;
+
+    /** Share of deliveries that should arrive before the stock is gone. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 4, scale: 3)]
+    private BigDecimal $service;
+
+    public function __construct(
+        #[ORM\Column(length: 40, unique: true)]
+        public readonly string $code,
+        #[ORM\Column(length: 160)]
+        private string $name,
+        #[ORM\Column(length: 60)]
+        private string $category,
+        #[ORM\Column(length: 3, enumType: Unit::class)]
+        public readonly Unit $unit,
+    ) {
+        $this->describe($name, $category);
+        $this->service = BigDecimal::of('0.95');
+    }
+
+    /** @throws InvalidValue */
+    public function describe(string $name, string $category): void
+    {
+        $this->name = '' !== trim($name) ? trim($name) : throw InvalidValue::because('An item needs a name.');
+        $this->category = trim($category);
+    }
+
+    public function mark(?Gtin $gtin): void
+    {
+        $this->gtin = $gtin?->digits;
+    }
+
+    public function sell(bool $sold, ?BigDecimal $price): void
+    {
+        $this->sold = $sold;
+        $this->salesPrice = $price;
+    }
+
+    public function measure(?BigDecimal $weightKg, bool $lotTracked): void
+    {
+        $this->weightKg = $weightKg;
+        $this->lotTracked = $lotTracked;
+    }
+
+    /** @throws InvalidValue unless above one half and below one */
+    public function aimAt(BigDecimal $service): void
+    {
+        if (!$service->isGreaterThanOrEqualTo('0.5') || !$service->isLessThanOrEqualTo('0.999')) {
+            throw InvalidValue::because(sprintf('A service level of %s is out of range; expected 0.5 to 0.999.', $service));
+        }
+        $this->service = $service;
+    }
+
+    public function costs(?BigDecimal $average, ?BigDecimal $standard): void
+    {
+        $this->averageCost = $average;
+        $this->standardCost = $standard;
+    }
+
+    public function averageNow(BigDecimal $cost): void
+    {
+        $this->averageCost = $cost;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function category(): string
+    {
+        return $this->category;
+    }
+
+    public function gtin(): ?Gtin
+    {
+        return null === $this->gtin ? null : Gtin::of($this->gtin);
+    }
+
+    public function isSold(): bool
+    {
+        return $this->sold;
+    }
+
+    public function isLotTracked(): bool
+    {
+        return $this->lotTracked;
+    }
+
+    public function weightKg(): ?BigDecimal
+    {
+        return $this->weightKg;
+    }
+
+    public function salesPrice(): ?BigDecimal
+    {
+        return $this->salesPrice;
+    }
+
+    public function averageCost(): ?BigDecimal
+    {
+        return $this->averageCost;
+    }
+
+    public function standardCost(): ?BigDecimal
+    {
+        return $this->standardCost;
+    }
+
+    public function service(): BigDecimal
+    {
+        return $this->service;
+    }
+
+    public function version(): int
+    {
+        return $this->version;
+    }
+}

@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Item;
+
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Store\Site\Bin;
+use TallBarrel\Store\Site\Site;
+
+/** That a site stocks an item, and where it is put away. */
+#[ORM\Entity]
+class Stocking
+{
+    public function __construct(
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Item $item,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Site $site,
+        #[ORM\ManyToOne]
+        public readonly ?Bin $bin,
+    ) {
+    }
+}

@@ -1,0 +1,165 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Order;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\OrderTotals;
+use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Type\BigDecimalType;
+
+/** One item (or free text) on a purchase order, for one site. */
+#[ORM\Entity]
+class OrderLine
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
+    private BigDecimal $received;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
+    private BigDecimal $closedShort;
+
+    private function __construct(
+        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)]
+        public readonly PurchaseOrder $order,
+        #[ORM\Column]
+        public readonly int $position,
+        #[ORM\ManyToOne]
+        public readonly ?Item $item,
+        #[ORM\ManyToOne]
+        public readonly ?Offer $offer,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Site $site,
+        #[ORM\Column(length: 200)]
+        public readonly string $description,
+        #[ORM\Column(length: 40)]
+        private string $supplierCode,
+        #[ORM\Column(length: 30)]
+        public readonly string $packName,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
+        public readonly BigDecimal $packContent,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
+        private BigDecimal $packs,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 4)]
+        private BigDecimal $price,
+    ) {
+        $this->received = $this->closedShort = BigDecimal::zero();
+    }
+
+    public static function fromOffer(PurchaseOrder $order, Offer $offer, Site $site, BigDecimal $packs): self
+    {
+        $line = new self(
+            $order, self::nextPosition($order), $offer->item, $offer, $site, $offer->item->name(), $offer->supplierCode(),
+            $offer->packName, $offer->rule()->pack->content, $packs, $offer->prices()->priceFor($packs),
+        );
+        $order->add($line);
+
+        return $line;
+    }
+
+    public static function ofText(PurchaseOrder $order, string $text, Site $site, BigDecimal $packs, BigDecimal $price): self
+    {
+        $line = new self($order, self::nextPosition($order), null, null, $site, $text, '', 'each', BigDecimal::one(), $packs, $price);
+        $order->add($line);
+
+        return $line;
+    }
+
+    private static function nextPosition(PurchaseOrder $order): int
+    {
+        return 1 + max([0, ...array_map(static fn (self $line): int => $line->position, $order->lines())]);
+    }
+
+    /**
+     * @throws InvalidValue if the supplier does not sell such a quantity, or a figure is below zero
+     * @throws Refused      if the order is no longer a draft
+     */
+    public function change(BigDecimal $packs, BigDecimal $price): void
+    {
+        if (!$this->order->state()->isEditable()) {
+            throw new Refused(sprintf('%s is %s; its lines are fixed.', $this->order->number, $this->order->state()->words()));
+        }
+        $objection = $packs->isPositive() ? $this->offer?->rule()->objectionTo($packs) : 'An order line needs a quantity above 0; remove the line instead.';
+        if (null !== $objection) {
+            throw InvalidValue::because($objection);
+        }
+        if ($price->isNegative()) {
+            throw InvalidValue::negative((string) $price, 'a price of 0 or more');
+        }
+        $this->packs = $packs;
+        $this->price = $price;
+    }
+
+    public function recode(string $supplierCode): void
+    {
+        $this->supplierCode = trim($supplierCode);
+        $this->offer?->recode($supplierCode);
+    }
+
+    public function receive(BigDecimal $packs): void
+    {
+        $this->received = $this->received->plus($packs);
+    }
+
+    public function closeShort(): void
+    {
+        $this->closedShort = $this->closedShort->plus($this->outstanding());
+    }
+
+    /** Packs still to come. */
+    public function outstanding(): BigDecimal
+    {
+        return BigDecimal::max($this->packs->minus($this->received)->minus($this->closedShort), BigDecimal::zero());
+    }
+
+    public function pack(): Pack
+    {
+        return Pack::of($this->packName, $this->packContent);
+    }
+
+    public function total(): Money
+    {
+        return OrderTotals::line($this->packs, $this->price, Currency::of($this->order->currency));
+    }
+
+    public function weightKg(): BigDecimal
+    {
+        return ($this->item?->weightKg() ?? BigDecimal::zero())->multipliedBy($this->packContent)->multipliedBy($this->packs);
+    }
+
+    public function supplierCode(): string
+    {
+        return $this->supplierCode;
+    }
+
+    public function packs(): BigDecimal
+    {
+        return $this->packs;
+    }
+
+    public function price(): BigDecimal
+    {
+        return $this->price;
+    }
+
+    public function received(): BigDecimal
+    {
+        return $this->received;
+    }
+
+    public function closedShort(): BigDecimal
+    {
+        return $this->closedShort;
+    }
+}

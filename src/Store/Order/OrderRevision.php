@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Order;
+
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Store\Person\Person;
+
+/**
+ * An order as it stood when it was sent.
+ *
+ * @phpstan-type Snapshot array{facts: array<string, string>, deliveryTerms: string, wantedOn: string, note: string, lines: list<array<string, string|int>>}
+ */
+#[ORM\Entity(readOnly: true)]
+class OrderRevision
+{
+    /** @param Snapshot $snapshot */
+    public function __construct(
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly PurchaseOrder $order,
+        #[ORM\Id, ORM\Column]
+        public readonly int $number,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Person $by,
+        #[ORM\Column(type: 'datetime_immutable')]
+        public readonly \DateTimeImmutable $at,
+        #[ORM\Column(type: 'json')]
+        public readonly array $snapshot,
+    ) {
+    }
+
+    public static function of(PurchaseOrder $order, Person $by, \DateTimeImmutable $at): self
+    {
+        return new self($order, $order->revision(), $by, $at, [
+            'facts' => $order->supplier->facts(),
+            'deliveryTerms' => $order->supplier->deliveryTerms(),
+            'wantedOn' => $order->wantedOn()->format('Y-m-d'),
+            'note' => $order->note(),
+            'lines' => array_map(static fn (OrderLine $line): array => [
+                'position' => $line->position, 'item' => $line->item->code ?? '', 'supplierCode' => $line->supplierCode(),
+                'description' => $line->description, 'site' => $line->site->code, 'pack' => $line->pack()->label(),
+                'packs' => (string) $line->packs(), 'price' => (string) $line->price(),
+            ], $order->lines()),
+        ]);
+    }
+}

@@ -1,0 +1,301 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Order;
+
+use Brick\Math\BigDecimal;
+use Doctrine\Common\Collections\ArrayCollection;
+use Doctrine\Common\Collections\Collection;
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Ordering\OrderTotals;
+use TallBarrel\Core\Ordering\Readiness;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Store\Type\BigDecimalType;
+
+/** What we send to a supplier. */
+#[ORM\Entity]
+#[ORM\Index(columns: ['state', 'wanted_on'], name: 'order_by_state')]
+class PurchaseOrder
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    #[ORM\Version, ORM\Column(type: 'integer')]
+    private int $version = 1;
+
+    #[ORM\Column(length: 20, enumType: OrderState::class)]
+    private OrderState $state = OrderState::Draft;
+
+    #[ORM\Column(length: 3)]
+    public readonly string $currency;
+
+    /** How many of the order's currency one of the home currency buys. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 8)]
+    private BigDecimal $foreignForOne;
+
+    #[ORM\Column(length: 3)]
+    private string $homeCurrency;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
+    private BigDecimal $taxPercent;
+
+    #[ORM\Column(length: 500)]
+    private string $note;
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $promisedOn = null;
+
+    #[ORM\ManyToOne]
+    private ?Person $approvedBy = null;
+
+    #[ORM\Column(type: 'datetime_immutable', nullable: true)]
+    private ?\DateTimeImmutable $approvedAt = null;
+
+    #[ORM\Column(type: 'datetime_immutable', nullable: true)]
+    private ?\DateTimeImmutable $sentAt = null;
+
+    #[ORM\Column(type: 'datetime_immutable', nullable: true)]
+    private ?\DateTimeImmutable $acknowledgedAt = null;
+
+    #[ORM\Column]
+    private int $revision = 0;
+
+    /** @var Collection<int, OrderLine> */
+    #[ORM\OneToMany(targetEntity: OrderLine::class, mappedBy: 'order', cascade: ['persist'], orphanRemoval: true)]
+    #[ORM\OrderBy(['position' => 'ASC'])]
+    private Collection $lines;
+
+    public function __construct(
+        #[ORM\Column(length: 20, unique: true)]
+        public readonly string $number,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Supplier $supplier,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Person $buyer,
+        ExchangeRate $rate,
+        #[ORM\Column(type: 'date_immutable')]
+        private \DateTimeImmutable $wantedOn,
+        #[ORM\Column(type: 'datetime_immutable')]
+        public readonly \DateTimeImmutable $createdAt,
+    ) {
+        $this->currency = $supplier->currency()->code;
+        $this->note = $supplier->standingNote();
+        $this->taxPercent = $supplier->taxPercent();
+        $this->lines = new ArrayCollection();
+        $this->homeCurrency = $rate->home->code;
+        $this->foreignForOne = $rate->foreignForOne;
+    }
+
+    public function add(OrderLine $line): void
+    {
+        $this->mustBeEditable();
+        $this->lines->add($line);
+    }
+
+    public function remove(OrderLine $line): void
+    {
+        $this->mustBeEditable();
+        $this->lines->removeElement($line);
+    }
+
+    public function change(\DateTimeImmutable $wantedOn, string $note): void
+    {
+        $this->mustBeEditable();
+        $this->wantedOn = $wantedOn;
+        $this->note = trim($note);
+    }
+
+    public function awaitApproval(): void
+    {
+        $this->become(OrderState::AwaitingApproval);
+    }
+
+    /** @throws Refused if the person's limit does not reach so far */
+    public function approve(Person $by, \DateTimeImmutable $at): void
+    {
+        if (!$by->maySpend($this->homeTotal())) {
+            throw new Refused(sprintf('%s is over %s’s limit; somebody with a higher one has to approve it.', $this->number, $by->firstName()));
+        }
+        $this->become(OrderState::Approved);
+        $this->approvedBy = $by;
+        $this->approvedAt = $at;
+    }
+
+    public function backToDraft(): void
+    {
+        $this->become(OrderState::Draft);
+        $this->approvedBy = $this->approvedAt = null;
+    }
+
+    /** @throws Refused if something is missing or it has not been approved */
+    public function send(\DateTimeImmutable $at): void
+    {
+        $missing = $this->readiness()->missing;
+        if ([] !== $missing) {
+            throw new Refused(sprintf('%s cannot go out yet: %s.', $this->number, lcfirst($missing[0]['words'])));
+        }
+        $this->become(OrderState::Sent);
+        $this->sentAt = $at;
+        ++$this->revision;
+    }
+
+    public function acknowledge(\DateTimeImmutable $promisedOn, \DateTimeImmutable $at): void
+    {
+        if (OrderState::Acknowledged !== $this->state && OrderState::PartReceived !== $this->state) {
+            $this->become(OrderState::Acknowledged);
+        }
+        $this->acknowledgedAt = $at;
+        $this->promisedOn = $promisedOn;
+    }
+
+    /** After lines were received or closed short: the state follows from what is outstanding. */
+    public function settleState(): void
+    {
+        $lines = $this->lines();
+        $outstanding = array_filter($lines, static fn (OrderLine $line): bool => $line->outstanding()->isPositive());
+        $received = array_filter($lines, static fn (OrderLine $line): bool => $line->received()->isPositive());
+        $state = match (true) {
+            [] !== $outstanding && [] !== $received => OrderState::PartReceived,
+            [] !== $outstanding => $this->state,
+            [] !== $received => OrderState::Received,
+            default => OrderState::Closed,
+        };
+        if ($state !== $this->state) {
+            $this->become($state);
+        }
+    }
+
+    /** @throws Refused if something has been received */
+    public function cancel(): void
+    {
+        foreach ($this->lines as $line) {
+            if ($line->received()->isPositive()) {
+                throw new Refused(sprintf('%s has been received in part; close what is outstanding instead.', $this->number));
+            }
+        }
+        $this->become(OrderState::Cancelled);
+    }
+
+    private function become(OrderState $next): void
+    {
+        if (!$this->state->canBecome($next)) {
+            throw new Refused(sprintf('%s is %s and cannot become %s.', $this->number, $this->state->words(), $next->words()));
+        }
+        $this->state = $next;
+    }
+
+    private function mustBeEditable(): void
+    {
+        if (!$this->state->isEditable()) {
+            throw new Refused(sprintf('%s is %s; its lines are fixed.', $this->number, $this->state->words()));
+        }
+    }
+
+    /** @return list<OrderLine> */
+    public function lines(): array
+    {
+        return array_values($this->lines->toArray());
+    }
+
+    public function totals(): OrderTotals
+    {
+        return OrderTotals::of(array_map(static fn (OrderLine $line): array => [$line->packs(), $line->price()], $this->lines()), $this->taxPercent, Currency::of($this->currency));
+    }
+
+    /** Goods without tax, in the home currency. */
+    public function homeTotal(): Money
+    {
+        return $this->rate()->toHome($this->totals()->goods)->rounded();
+    }
+
+    public function rate(): ExchangeRate
+    {
+        return ExchangeRate::of($this->homeCurrency, $this->currency, $this->foreignForOne);
+    }
+
+    public function readiness(): Readiness
+    {
+        return Readiness::of($this->supplier->facts(), array_map(static fn (OrderLine $line): array => [
+            'line' => $line->position, 'item' => $line->item?->code, 'supplierCode' => $line->supplierCode(),
+        ], $this->lines()));
+    }
+
+    /** @return list<Site> where its lines are to be delivered, each once */
+    public function sites(): array
+    {
+        $sites = [];
+        foreach ($this->lines as $line) {
+            $sites[$line->site->id] = $line->site;
+        }
+
+        return array_values($sites);
+    }
+
+    public function dueOn(): \DateTimeImmutable
+    {
+        return $this->promisedOn ?? $this->wantedOn;
+    }
+
+    public function state(): OrderState
+    {
+        return $this->state;
+    }
+
+    public function wantedOn(): \DateTimeImmutable
+    {
+        return $this->wantedOn;
+    }
+
+    public function promisedOn(): ?\DateTimeImmutable
+    {
+        return $this->promisedOn;
+    }
+
+    public function taxPercent(): BigDecimal
+    {
+        return $this->taxPercent;
+    }
+
+    public function note(): string
+    {
+        return $this->note;
+    }
+
+    public function approvedBy(): ?Person
+    {
+        return $this->approvedBy;
+    }
+
+    public function approvedAt(): ?\DateTimeImmutable
+    {
+        return $this->approvedAt;
+    }
+
+    public function sentAt(): ?\DateTimeImmutable
+    {
+        return $this->sentAt;
+    }
+
+    public function acknowledgedAt(): ?\DateTimeImmutable
+    {
+        return $this->acknowledgedAt;
+    }
+
+    public function revision(): int
+    {
+        return $this->revision;
+    }
+
+    public function version(): int
+    {
+        return $this->version;
+    }
+}

@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Person;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\Mapping as ORM;
+use Symfony\Component\Security\Core\User\PasswordAuthenticatedUserInterface;
+use Symfony\Component\Security\Core\User\UserInterface;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Store\Type\BigDecimalType;
+
+/** Somebody who works here. */
+#[ORM\Entity]
+class Person implements UserInterface, PasswordAuthenticatedUserInterface
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    public function __construct(
+        #[ORM\Column(length: 180, unique: true)]
+        public readonly string $email,
+        #[ORM\Column(length: 80)]
+        public readonly string $name,
+        #[ORM\Column(length: 20, enumType: Role::class)]
+        public readonly Role $role,
+        /** Most they may order without a yes from above, in the home currency; null for no limit. */
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+        public readonly ?BigDecimal $spendingLimit,
+        #[ORM\Column(length: 255)]
+        private string $password = '',
+    ) {
+    }
+
+    public function initials(): string
+    {
+        $words = explode(' ', $this->name);
+
+        return mb_strtoupper(mb_substr($words[0], 0, 1).(count($words) > 1 ? mb_substr($words[count($words) - 1], 0, 1) : ''));
+    }
+
+    public function firstName(): string
+    {
+        return explode(' ', $this->name)[0];
+    }
+
+    public function maySpend(Money $home): bool
+    {
+        return null === $this->spendingLimit || !$home->amount->isGreaterThan($this->spendingLimit);
+    }
+
+    public function usePassword(string $hash): void
+    {
+        $this->password = $hash;
+    }
+
+    public function getPassword(): string
+    {
+        return $this->password;
+    }
+
+    /** @return list<string> */
+    public function getRoles(): array
+    {
+        return $this->role->grants();
+    }
+
+    public function eraseCredentials(): void
+    {
+    }
+
+    public function getUserIdentifier(): string
+    {
+        return '' === $this->email ? throw new \LogicException('A person without an email address.') : $this->email;
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Stock;
+
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Store\Item\Item;
+
+/** A supplier's batch of an item. */
+#[ORM\Entity]
+class Lot
+{
+    public function __construct(
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Item $item,
+        #[ORM\Id, ORM\Column(length: 40)]
+        public readonly string $number,
+        #[ORM\Column(type: 'date_immutable', nullable: true)]
+        public readonly ?\DateTimeImmutable $expiresOn,
+    ) {
+    }
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Stock;
+
+/** What moved the stock. */
+enum MovementKind: string
+{
+    case Opening = 'opening';
+    case Receipt = 'receipt';
+    case Sale = 'sale';
+    case Use = 'use';
+    case Count = 'count';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::Opening => 'opening stock',
+            self::Receipt => 'received',
+            self::Sale => 'sold',
+            self::Use => 'used',
+            self::Count => 'counted',
+        };
+    }
+}

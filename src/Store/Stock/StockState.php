@@ -1,0 +1,14 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Stock;
+
+/** What may be done with stock. */
+enum StockState: string
+{
+    case AtDock = 'at-dock';
+    case InInspection = 'in-inspection';
+    case Available = 'available';
+    case Held = 'held';
+}

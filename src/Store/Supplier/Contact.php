@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Supplier;
+
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\InvalidValue;
+
+/** Who takes our orders at a supplier. */
+#[ORM\Entity]
+#[ORM\Table(name: 'supplier_contact')]
+class Contact
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    public function __construct(
+        #[ORM\ManyToOne(inversedBy: 'contacts'), ORM\JoinColumn(nullable: false)]
+        public readonly Supplier $supplier,
+        #[ORM\Column(length: 80)]
+        private string $name,
+        #[ORM\Column(length: 180)]
+        private string $email,
+        #[ORM\Column(length: 40)]
+        private string $phone,
+    ) {
+        $this->change($name, $email, $phone);
+    }
+
+    /** @throws InvalidValue */
+    public function change(string $name, string $email, string $phone): void
+    {
+        if ('' !== $email && false === filter_var($email, \FILTER_VALIDATE_EMAIL)) {
+            throw InvalidValue::because(sprintf('“%s” is not an email address; expected one such as orders@supplier.example.', $email));
+        }
+        $this->name = trim($name);
+        $this->email = $email;
+        $this->phone = trim($phone);
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function email(): string
+    {
+        return $this->email;
+    }
+
+    public function phone(): string
+    {
+        return $this->phone;
+    }
+}
