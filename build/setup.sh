@@ -59,7 +59,7 @@ need_packages() {
 
 need_php_packages() {
     symfony_source() { say 'Fetching the Symfony source'; quietly symfony-source composer install --working-dir=build/symfony --no-interaction --no-progress --no-autoloader; }
-    composer_install() { say 'Installing PHP packages'; quietly composer composer update --no-interaction --no-progress; }
+    composer_install() { say 'Installing PHP packages'; quietly composer composer update --no-interaction --no-progress && chmod -R go+rX vendor; }
     [ -d build/symfony/vendor/symfony/symfony ] || rm -f var/stamps/symfony-source
     [ -f vendor/autoload.php ] || rm -f var/stamps/composer
     stamped symfony-source build/symfony/composer.json symfony_source
@@ -67,7 +67,7 @@ need_php_packages() {
 }
 
 need_assets() {
-    npm_install() { say 'Installing npm packages'; quietly npm npm ci --no-audit --no-fund; }
+    npm_install() { say 'Installing npm packages'; quietly npm npm install --no-save --no-audit --no-fund; }
     assets_build() { say 'Building styles and scripts'; quietly assets npm run build; }
     [ -d node_modules ] || rm -f var/stamps/npm
     [ -f public/built/manifest.json ] || rm -f var/stamps/assets
@@ -169,7 +169,9 @@ web_up() {
     sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" build/nginx.conf > "$run/nginx.conf"
     sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" build/php-fpm.conf > "$run/fpm.conf"
     if [ "$(id -u)" -ne 0 ]; then sed -i '/^user /d' "$run/nginx.conf"; sed -i '/^\(user\|listen.owner\) /d' "$run/fpm.conf"; fi
-    php-fpm8.2 --fpm-config "$run/fpm.conf" --daemonize $([ "$user" = root ] && printf -- --allow-to-run-as-root) 2>> "$log/fpm.log" || fail "php-fpm did not start; see $log/fpm.log"
+    # What opcache reserves at the start cannot be set by a pool.
+    php-fpm8.2 --fpm-config "$run/fpm.conf" --daemonize -d opcache.enable=1 -d opcache.validate_timestamps=0 \
+        -d opcache.memory_consumption=192 -d opcache.max_accelerated_files=20000 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M $([ "$user" = root ] && printf -- --allow-to-run-as-root) 2>> "$log/fpm.log" || fail "php-fpm did not start; see $log/fpm.log"
     nginx -c "$run/nginx.conf" -e "$log/nginx.log" 2>> "$log/nginx.log" || fail "nginx did not start; see $log/nginx.log"
     wait_until 100 curl -sf -o /dev/null "http://127.0.0.1:$port/sign-in" || fail "The application does not answer on port $port; see $log"
 }

@@ -1,1 +1,95 @@
-import 'htmx.org';
+// What the pages do in the browser: keys, walking rows, taking scans. Rules and sums are on the server.
+import htmx from 'htmx.org';
+import Alpine from '@alpinejs/csp';
+
+window.htmx = htmx;
+const typing = (element) => element && (element.matches('input, textarea, select') || element.isContentEditable);
+
+document.addEventListener('htmx:configRequest', (event) => {
+    event.detail.headers['X-CSRF-Token'] = document.querySelector('meta[name="csrf-token"]').content;
+});
+
+// The keys every page has: find, go to a stage, do the strip's action, show the keys.
+Alpine.data('keys', () => ({
+    going: false,
+    press(event) {
+        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+            const next = document.querySelector('[data-next]');
+            if (next) { event.preventDefault(); next.click(); }
+            return;
+        }
+        if (event.key === 'Escape') {
+            document.querySelector('#found')?.replaceChildren();
+            document.querySelectorAll('details.menu[open]').forEach((menu) => menu.removeAttribute('open'));
+            return;
+        }
+        if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+        if (this.going) {
+            this.going = false;
+            const stage = document.querySelector(`[data-go="${event.key}"]`);
+            if (stage) { event.preventDefault(); stage.click(); }
+        } else if (event.key === 'g') {
+            this.going = true;
+            setTimeout(() => { this.going = false; }, 1500);
+        } else if (event.key === '/') {
+            event.preventDefault();
+            document.querySelector('#find')?.focus();
+        } else if (event.key === '?') {
+            document.querySelector('#key-help')?.showModal();
+        }
+    },
+    closeMenus(event) {
+        document.querySelectorAll('details.menu[open]').forEach((menu) => { if (!menu.contains(event.target)) menu.removeAttribute('open'); });
+        if (!event.target.closest('.search')) document.querySelector('#found')?.replaceChildren();
+    },
+}));
+
+// A list whose rows hold a quantity: arrows and Enter walk, a number typed goes into the row, typing filters.
+Alpine.data('rows', () => ({
+    fields() { return [...this.$root.querySelectorAll('tr:not([hidden]) input.qty:not(:disabled)')]; },
+    row(event) { return event.target.closest('tr[data-row]'); },
+    walk(event) {
+        if (!event.target.matches('input.qty')) return;
+        const step = { ArrowDown: 1, ArrowUp: -1, Enter: 1 }[event.key];
+        if (!step || event.ctrlKey || event.metaKey) return;
+        event.preventDefault();
+        const fields = this.fields();
+        const next = fields[fields.indexOf(event.target) + step];
+        if (next) { next.focus(); next.select(); next.closest('tr').scrollIntoView({ block: 'nearest' }); } else { event.target.blur(); }
+    },
+    enter(event) {
+        const row = this.row(event);
+        if (!row || row.classList.contains('sel')) return;
+        this.$root.querySelectorAll('tr.sel').forEach((other) => other.classList.remove('sel'));
+        row.classList.add('sel');
+        if (row.dataset.why) htmx.ajax('GET', row.dataset.why, { target: '#why', swap: 'innerHTML' });
+    },
+    filter(event) {
+        const words = event.target.value.trim().toLowerCase();
+        this.$root.querySelectorAll('tr[data-words]').forEach((row) => { row.hidden = !row.dataset.words.includes(words); });
+        this.$root.querySelectorAll('[data-group]').forEach((group) => { group.hidden = !group.querySelector('tr[data-words]:not([hidden])'); });
+    },
+}));
+
+// The dock's field takes a scan wherever the eye is: a scanner is a keyboard that ends with Enter.
+Alpine.data('dock', () => ({
+    init() { this.$root.querySelector('#scan')?.focus(); },
+    catchScan(event) {
+        if (typing(event.target) || event.key.length !== 1 || event.ctrlKey || event.metaKey || event.key === '?' || event.key === '/') return;
+        this.$root.querySelector('#scan')?.focus();
+    },
+}));
+
+document.addEventListener('change', (event) => {
+    if (event.target.matches('[data-submit]')) event.target.form.requestSubmit();
+});
+document.addEventListener('submit', (event) => {
+    // A second press of a button that books or sends does nothing while the first is under way.
+    const button = event.submitter;
+    if (button?.matches('[data-once]')) {
+        if (button.dataset.pressed) { event.preventDefault(); return; }
+        button.dataset.pressed = '1';
+    }
+});
+
+Alpine.start();

@@ -78,10 +78,10 @@ final class LarkmoorTrade
             }
             if (isset($this->arrivals[$day])) {
                 $perDay = max($this->mean($day, $month, $dayOfMonth), $this->weekly / 21);
-                $trigger = $perDay * ($this->leadDays + .8 * $this->rhythm) + .7 * sqrt($this->weekly) + 1;
-                if ($stock + $onOrder <= $trigger && $chance->share() > .1) {
+                $trigger = $perDay * ($this->leadDays + 1.35 * $this->rhythm) + 1.6 * sqrt($this->weekly) + 1;
+                if ($stock + $onOrder <= $trigger && $chance->share() > .06) {
                     $size = $this->packContent * $this->multiple;
-                    $packs = $this->multiple * max(1, (int) ceil(($trigger + $perDay * 16 - $stock - $onOrder) / $size));
+                    $packs = $this->multiple * max(1, (int) ceil(($trigger + $perDay * 18 - $stock - $onOrder) / $size));
                     $this->ordered[$day] = $packs;
                     $onOrder += $packs * $this->packContent;
                     $arrival = $this->arrivals[$day];

@@ -9,14 +9,15 @@ use Symfony\Component\Mailer\SentMessage;
 use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
 use Symfony\Component\Mime\Part\DataPart;
+use TallBarrel\Store\Order\SentLetters;
 
 /**
  * The stand-in for the outside world's mail: every message as an .eml file under var/, with its headers beside it for
  * the page that shows them.
  *
- * @phpstan-type Letter array{name: string, at: string, from: string, to: list<string>, copy: list<string>, subject: string, text: string, attachments: list<string>}
+ * @phpstan-import-type Letter from SentLetters
  */
-final readonly class Mailbox
+final readonly class Mailbox implements SentLetters
 {
     public function __construct(private string $instanceDir, private ClockInterface $clock)
     {
@@ -48,7 +49,6 @@ final readonly class Mailbox
         }
     }
 
-    /** @return list<Letter> newest first */
     public function letters(int $most = 100): array
     {
         $files = glob($this->dir().'/*.json') ?: [];
@@ -63,7 +63,6 @@ final readonly class Mailbox
         return $letters;
     }
 
-    /** The message as it would have gone over the wire; null if there is none of that name. */
     public function eml(string $name): ?string
     {
         $file = $this->dir().'/'.$name.'.eml';

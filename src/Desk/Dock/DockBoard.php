@@ -1,0 +1,133 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Dock;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Quantity\Gtin;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Dock\DeliveryLine;
+use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Site\Site;
+
+/** What the dock shows. */
+final readonly class DockBoard
+{
+    public function __construct(private EntityManagerInterface $entities, private Orders $orders, private Rates $rates, private CurrentBusiness $business, private ClockInterface $clock)
+    {
+    }
+
+    /**
+     * What stands at the dock and what is on its way, late first.
+     *
+     * @return array<string, list<array{name: string, words: string, tag: string, kind: string, order: string|null, delivery: int|null}>>
+     */
+    public function expected(?Site $site): array
+    {
+        $today = $this->clock->now()->setTime(0, 0);
+        $groups = [];
+        $standing = [];
+        /** @var list<Delivery> $deliveries */
+        $deliveries = $this->entities->getRepository(Delivery::class)->findBy(['bookedAt' => null], ['id' => 'ASC']);
+        foreach ($deliveries as $delivery) {
+            if (null === $site || $delivery->site->id === $site->id) {
+                $numbers = array_map(static fn (PurchaseOrder $order): string => $order->number, $delivery->orders());
+                $groups['Being counted'][] = ['name' => $delivery->supplier->name(), 'words' => implode(', ', $numbers).' · '.$delivery->site->name, 'tag' => 'at the dock', 'kind' => 'fine', 'order' => null, 'delivery' => $delivery->id];
+                foreach ($delivery->orders() as $order) {
+                    $standing[$order->id.':'.$delivery->site->id] = true;
+                }
+            }
+        }
+        foreach ($this->orders->open() as $order) {
+            $sites = array_filter($order->sites(), static fn (Site $place): bool => (null === $site || $place->id === $site->id) && !isset($standing[$order->id.':'.$place->id]));
+            if ([] === $sites) {
+                continue;
+            }
+            $days = (int) $today->diff($order->dueOn()->setTime(0, 0))->format('%r%a');
+            $heading = match (true) {
+                $days < 0 => 'Late', 0 === $days => 'Today', 1 === $days => 'Tomorrow', $days <= 7 => 'Within a week', default => 'Later',
+            };
+            $groups[$heading][] = [
+                'name' => $order->supplier->name(),
+                'words' => $order->number.' · '.implode(', ', array_map(static fn (Site $place): string => $place->name, $sites)),
+                'tag' => $days < 0 ? (-1 === $days ? '1 day late' : -$days.' days late') : (null === $order->promisedOn() ? 'not confirmed' : $order->dueOn()->format('D j M')),
+                'kind' => $days < 0 ? 'short' : (null === $order->promisedOn() ? 'watch' : ''),
+                'order' => $order->number, 'delivery' => null,
+            ];
+        }
+        $sorted = [];
+        foreach (['Being counted', 'Late', 'Today', 'Tomorrow', 'Within a week', 'Later'] as $heading) {
+            if (isset($groups[$heading])) {
+                $sorted[$heading] = $groups[$heading];
+            }
+        }
+
+        return $sorted;
+    }
+
+    /** The site most lines still to come are for. */
+    public function likelySite(PurchaseOrder $order): ?Site
+    {
+        $count = $sites = [];
+        foreach ($order->lines() as $line) {
+            if ($line->outstanding()->isPositive()) {
+                $sites[$line->site->id] = $line->site;
+                $count[$line->site->id] = ($count[$line->site->id] ?? 0) + 1;
+            }
+        }
+        arsort($count);
+
+        return [] === $count ? null : $sites[array_key_first($count)];
+    }
+
+    public function lineFor(Delivery $delivery, string $code): ?DeliveryLine
+    {
+        $gtin = Gtin::tryOf($code)?->digits;
+        $found = array_values(array_filter($delivery->lines(), static fn (DeliveryLine $line): bool => null !== $line->line->item
+            && (0 === strcasecmp($line->line->item->code, $code) || ('' !== $line->line->supplierCode() && 0 === strcasecmp($line->line->supplierCode(), $code)) || (null !== $gtin && $line->line->item->gtin()?->digits === $gtin))));
+        // The same item on two orders: the one that is not full yet takes it.
+        foreach ($found as $line) {
+            if (null === $line->counted() || $line->counted()->isLessThan($line->expected())) {
+                return $line;
+            }
+        }
+
+        return $found[0] ?? null;
+    }
+
+    /** What the count is worth in stock, in the home currency. */
+    public function value(Delivery $delivery): Money
+    {
+        $rates = $this->rates->allOn($this->clock->now());
+        $home = Money::zero($this->business->get()->currency);
+        foreach ($delivery->lines() as $line) {
+            $price = Money::of($line->line->price(), $line->line->order->currency);
+            $rate = $rates[$price->currency->code] ?? null;
+            $home = null === $rate ? $home : $home->plus($rate->toHome($price)->multipliedBy($line->counted() ?? BigDecimal::zero()));
+        }
+
+        return $home->rounded();
+    }
+
+    /** @return array<int, string> where each item is put away at this site */
+    public function bins(Delivery $delivery): array
+    {
+        /** @var array<int, string> $bins */
+        $bins = $this->entities->getConnection()->fetchAllKeyValue('SELECT s.item_id, b.code FROM stocking s JOIN bin b ON b.id = s.bin_id WHERE s.site_id = ?', [$delivery->site->id]);
+
+        return $bins;
+    }
+
+    public function receipt(Delivery $delivery): ?Receipt
+    {
+        return $this->entities->getRepository(Receipt::class)->findOneBy(['delivery' => $delivery]);
+    }
+}

@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Drawing;
+
+use TallBarrel\Core\Replenish\Projection;
+
+/** The stock projected day by day, with and without the order, against its levels. */
+final readonly class StockChart
+{
+    public const WIDTH = 374;
+    public const HEIGHT = 190;
+    private const LEFT = 34;
+    private const RIGHT = 366;
+    private const TOP = 26;
+    private const FOOT = 158;
+
+    /**
+     * @param list<array{float, string}> $gridlines y and label
+     * @param list<array{float, string}> $dates     x and label
+     */
+    private function __construct(
+        public string $with,
+        public string $without,
+        public string $band,
+        public array $gridlines,
+        public array $dates,
+        public ?float $safety,
+        public ?float $reorder,
+        public ?float $arrivalX,
+        public ?float $outX,
+        public float $foot,
+    ) {
+    }
+
+    public static function of(Projection $projection, float $safety, float $reorder, \DateTimeImmutable $today, ?int $arrivalDay): self
+    {
+        $days = count($projection->with) - 1;
+        $most = max([1.0, ...$projection->high, $reorder]);
+        $step = self::roundStep($most / 3);
+        $ceiling = $step * ceil($most / $step);
+        $x = static fn (int $day): float => round(self::LEFT + (self::RIGHT - self::LEFT) * $day / max(1, $days), 1);
+        $y = static fn (float $level): float => round(self::FOOT - (self::FOOT - self::TOP) * min(1.0, $level / $ceiling), 1);
+        $line = static function (array $levels) use ($x, $y): string {
+            $points = [];
+            foreach (array_values($levels) as $day => $level) {
+                $points[] = $x($day).','.$y(is_float($level) ? $level : 0.0);
+            }
+
+            return implode(' ', $points);
+        };
+        $gridlines = [];
+        for ($level = 0.0; $level <= $ceiling + 1e-9; $level += $step) {
+            $gridlines[] = [$y($level), number_format($level, $step < 1 ? 1 : 0)];
+        }
+        $dates = [];
+        foreach ([0, (int) round($days / 3), (int) round(2 * $days / 3), $days] as $day) {
+            $dates[] = [$x($day), $today->modify(sprintf('+%d days', $day))->format('j M')];
+        }
+
+        return new self(
+            $line($projection->with), $line($projection->without),
+            $line($projection->high).' '.implode(' ', array_reverse(explode(' ', $line($projection->low)))),
+            $gridlines, $dates,
+            $safety > 0 ? $y($safety) : null, $reorder > 0 ? $y($reorder) : null,
+            null !== $arrivalDay && $arrivalDay <= $days ? $x($arrivalDay) : null,
+            null !== $projection->outOnDay ? $x($projection->outOnDay) : null,
+            self::FOOT,
+        );
+    }
+
+    private static function roundStep(float $step): float
+    {
+        $power = 10 ** floor(log10(max($step, .1)));
+        foreach ([1, 2, 2.5, 5, 10] as $nice) {
+            if ($step <= $nice * $power) {
+                return $nice * $power;
+            }
+        }
+
+        return 10 * $power;
+    }
+}

@@ -1,0 +1,189 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Orders;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Quantity\Gtin;
+use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Site\Sites;
+use TallBarrel\Store\Supplier\Supplier;
+
+/** Applies the order page's form to a draft: all of it, or nothing and the reasons. */
+final readonly class OrderEditing
+{
+    public function __construct(private EntityManagerInterface $entities, private Orders $orders, private Sites $sites, private Audit $audit)
+    {
+    }
+
+    /** Problems are left in the fields, under the names of the inputs they stand beside. */
+    public function save(PurchaseOrder $order, Fields $fields, Person $person): void
+    {
+        $connection = $this->entities->getConnection();
+        $connection->beginTransaction();
+        try {
+            $order = $this->orders->lock($order->id);
+            if ($order->version() !== (int) $fields->text('version')) {
+                $last = $this->audit->of($order->number, 1)[0] ?? null;
+                throw new Refused(sprintf('%s changed this order while you were typing. What stands there now is in grey beside your figures; save again to use yours.', $last->person?->firstName() ?? 'Somebody'));
+            }
+            $before = $order->totals()->goods;
+            $this->lines($order, $fields);
+            $this->add($order, $fields);
+            $this->facts($order->supplier, $fields);
+            $wanted = $fields->day('wanted', $fields->text('wanted')) ?? $order->wantedOn();
+            $order->change($wanted, $fields->text('note', 500));
+            if (!$fields->isGood()) {
+                throw new Refused('Some of what was typed cannot be saved; see the marked places. Nothing has been changed yet.');
+            }
+            if (!$before->amount->isEqualTo($order->totals()->goods->amount)) {
+                $this->audit->note($person, $order->number, sprintf('Changed from %s %s to %s %s', $before->rounded()->amount, $order->currency, $order->totals()->goods->amount, $order->currency));
+            } else {
+                $this->audit->note($person, $order->number, 'Saved');
+            }
+            $this->entities->flush();
+            // The version moves with every save, so that a second person's page is known to be old.
+            $connection->executeStatement('UPDATE purchase_order SET version = version + 1 WHERE id = ? AND version = ?', [$order->id, (int) $fields->text('version')]);
+            $connection->commit();
+            $this->entities->refresh($order);
+        } catch (Refused $refused) {
+            $connection->rollBack();
+            $fields->refuse('order', $refused->getMessage());
+            $this->entities->clear();
+        } catch (\Throwable $error) {
+            $connection->rollBack();
+            throw $error;
+        }
+    }
+
+    private function lines(PurchaseOrder $order, Fields $fields): void
+    {
+        [$quantities, $prices, $codes, $removed] = [$fields->each('quantity'), $fields->each('price'), $fields->each('code'), $fields->each('remove')];
+        foreach ($order->lines() as $line) {
+            if (isset($removed[$line->id])) {
+                $order->remove($line);
+                continue;
+            }
+            if (!isset($quantities[$line->id], $prices[$line->id])) {
+                continue;
+            }
+            $packs = $fields->quantity('quantity-'.$line->id, $quantities[$line->id]) ?? BigDecimal::zero();
+            $price = $fields->price('price-'.$line->id, $prices[$line->id]) ?? $line->price();
+            if (isset($fields->errors['quantity-'.$line->id]) || isset($fields->errors['price-'.$line->id])) {
+                continue;
+            }
+            // Untouched, the price follows the breaks; typed, it stands.
+            if ($price->isEqualTo($line->price()) && null !== $line->offer && !$packs->isEqualTo($line->packs()) && $line->price()->isEqualTo($line->offer->prices()->priceFor($line->packs()))) {
+                $price = $line->offer->prices()->priceFor($packs);
+            }
+            $fields->attempt('quantity-'.$line->id, static function () use ($line, $packs, $price): bool {
+                $line->change($packs, $price);
+
+                return true;
+            });
+            if ('' !== ($codes[$line->id] ?? '')) {
+                $line->recode($codes[$line->id]);
+            }
+        }
+    }
+
+    private function add(PurchaseOrder $order, Fields $fields): void
+    {
+        $wanted = $fields->text('add');
+        if ('' === $wanted) {
+            return;
+        }
+        $packs = $fields->quantity('add', $fields->text('add_quantity'));
+        $price = $fields->price('add', $fields->text('add_price'));
+        $site = $this->sites->find((int) $fields->text('add_site')) ?? $order->sites()[0] ?? $this->sites->all()[0];
+        if (isset($fields->errors['add'])) {
+            return;
+        }
+        $offer = $this->offer($order->supplier, $wanted);
+        if (null !== $offer) {
+            $fields->attempt('add', static function () use ($order, $offer, $site, $packs, $price): bool {
+                $packs ??= $offer->rule()->packsFor(1);
+                $objection = $packs->isPositive() ? $offer->rule()->objectionTo($packs) : 'Type how many are wanted.';
+                if (null !== $objection) {
+                    throw InvalidValue::because($objection);
+                }
+                $line = OrderLine::fromOffer($order, $offer, $site, $packs);
+                if (null !== $price) {
+                    $line->change($packs, $price);
+                }
+
+                return true;
+            });
+        } elseif (null !== ($item = $this->item($wanted))) {
+            $fields->refuse('add', sprintf('%s does not offer %s. Add an offer first, or order it elsewhere.', $order->supplier->name(), $item->code));
+        } elseif (null === $price) {
+            $fields->refuse('add', sprintf('%s offers nothing called “%s”. To add it as free text, type a price too.', $order->supplier->name(), $wanted));
+        } else {
+            $packs ??= BigDecimal::one();
+            if (!$packs->isPositive()) {
+                $fields->refuse('add', 'Type how many are wanted.');
+
+                return;
+            }
+            OrderLine::ofText($order, $wanted, $site, $packs, $price);
+        }
+    }
+
+    private function offer(Supplier $supplier, string $wanted): ?Offer
+    {
+        $code = trim(explode(' · ', $wanted)[0]);
+        /** @var list<Offer> $offers */
+        $offers = $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')
+            ->where('o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = :code)')
+            ->setParameters(new \Doctrine\Common\Collections\ArrayCollection([
+                new \Doctrine\ORM\Query\Parameter('supplier', $supplier), new \Doctrine\ORM\Query\Parameter('code', $code), new \Doctrine\ORM\Query\Parameter('gtin', Gtin::tryOf($code)->digits ?? ''),
+            ]))->orderBy('o.rank')->setMaxResults(1)->getQuery()->getResult();
+
+        return $offers[0] ?? null;
+    }
+
+    private function item(string $code): ?Item
+    {
+        return $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $code)[0])]);
+    }
+
+    /** What was missing of the supplier, mended from the order's page. */
+    private function facts(Supplier $supplier, Fields $fields): void
+    {
+        $contact = $supplier->contact();
+        [$name, $email] = [$fields->text('contact', 80), $fields->text('email', 180)];
+        if ('' !== $name || '' !== $email) {
+            $fields->attempt('email', static function () use ($supplier, $contact, $name, $email): bool {
+                $supplier->orderThrough('' !== $name ? $name : $contact?->name() ?? '', '' !== $email ? $email : $contact?->email() ?? '', $contact?->phone() ?? '');
+
+                return true;
+            });
+        }
+        if ('' !== $fields->text('street', 120)) {
+            $supplier->moveTo($fields->text('street', 120), $fields->text('postcode', 20), $fields->text('city', 80), strtoupper($fields->text('country', 2)));
+        }
+        $net = $fields->text('net_days', 3);
+        if ('' !== $net) {
+            $fields->attempt('net_days', static function () use ($supplier, $net): bool {
+                if (1 !== preg_match('/^\d+$/', $net)) {
+                    throw InvalidValue::notANumber($net, 'days until payment is due, such as 30');
+                }
+                $supplier->agreeTerms(PaymentTerms::net((int) $net));
+
+                return true;
+            });
+        }
+    }
+}

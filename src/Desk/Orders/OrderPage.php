@@ -1,0 +1,117 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Orders;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Site\Sites;
+
+/** All an order's page shows. */
+final readonly class OrderPage
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Orders $orders,
+        private Audit $audit,
+        private Spending $spending,
+        private Sites $sites,
+        private Security $security,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /** @return array<string, mixed> */
+    public function of(PurchaseOrder $order, Fields $fields): array
+    {
+        $person = $this->security->getUser();
+        $totals = $order->totals();
+        $now = $this->clock->now();
+        $terms = $order->supplier->terms();
+        $supplierOrders = array_filter($this->orders->open(), static fn (PurchaseOrder $other): bool => $other->supplier->id === $order->supplier->id && $other->id !== $order->id);
+        $editable = $order->state()->isEditable() && $this->security->isGranted('ROLE_BUY');
+
+        return [
+            'order' => $order,
+            'fields' => $fields,
+            'totals' => $totals,
+            'homeTotal' => $order->homeTotal(),
+            'missing' => $order->readiness()->missing,
+            'editable' => $editable,
+            'withinLimit' => $person instanceof Person && $person->maySpend($order->homeTotal()),
+            'held' => $this->held($order),
+            'weight' => array_reduce($order->lines(), static fn (float $sum, $line): float => $sum + $line->weightKg()->toFloat(), 0.0),
+            'offers' => $editable ? $this->entities->getRepository(Offer::class)->findBy(['supplier' => $order->supplier]) : [],
+            'sites' => $this->sites->all(),
+            'history' => $this->audit->of($order->number),
+            'documents' => $this->orders->documents($order),
+            'life' => $this->life($order),
+            'budgetLeft' => $this->spending->budgetLeft($now),
+            'cutOff' => $order->supplier->orderDays()->nextCutOff($now),
+            'payBy' => $terms?->dueOn($order->dueOn()),
+            'discountBy' => $terms?->discountUntil($order->dueOn()),
+            'discounted' => null === $terms || $terms->discountPercent->isZero() ? null : $terms->discounted($totals->total),
+            'otherOrders' => array_values($supplierOrders),
+            'lastPrices' => $this->spending->lastPrices(),
+        ];
+    }
+
+    /** @return array<string, float> stock units on hand, by "item:site" */
+    private function held(PurchaseOrder $order): array
+    {
+        $items = array_values(array_filter(array_map(static fn ($line): ?int => $line->item?->id, $order->lines())));
+        if ([] === $items) {
+            return [];
+        }
+        /** @var array<string, string> $rows */
+        $rows = $this->entities->getConnection()->fetchAllKeyValue(
+            "SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id, site_id",
+            [$items], [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+        );
+
+        return array_map(floatval(...), $rows);
+    }
+
+    /** @return list<array{state: string, words: string, small: string}> the hoops of its life */
+    private function life(PurchaseOrder $order): array
+    {
+        $state = $order->state();
+        if (OrderState::Cancelled === $state) {
+            return [['state' => 'done', 'words' => 'Drafted', 'small' => $order->createdAt->format('D j M H:i').', '.$order->buyer->firstName()], ['state' => 'now', 'words' => 'Cancelled', 'small' => '']];
+        }
+        $rank = match ($state) {
+            OrderState::Draft => 0,
+            OrderState::AwaitingApproval => 1,
+            OrderState::Approved => 2,
+            OrderState::Sent => 3,
+            OrderState::Acknowledged => 4,
+            OrderState::PartReceived => 5,
+            OrderState::Received, OrderState::Closed => 6,
+            OrderState::Cancelled => 0,
+        };
+        $steps = [
+            ['Drafted', $order->createdAt->format('D j M H:i').', '.$order->buyer->firstName()],
+            [OrderState::AwaitingApproval === $state ? 'Waiting for a yes' : 'Approved', null === $order->approvedBy() ? 'over the limit, or not asked yet' : ($order->approvedAt()?->format('D j M').', '.$order->approvedBy()->firstName())],
+            ['Sent', $order->sentAt()?->format('D j M H:i') ?? ''],
+            ['Acknowledged', $order->acknowledgedAt()?->format('D j M') ?? ''],
+            [OrderState::PartReceived === $state ? 'Part received' : 'At the dock', $rank < 6 ? 'expected '.$order->dueOn()->format('D j M') : ''],
+            [OrderState::Closed === $state ? 'Closed' : 'Booked in', ''],
+        ];
+        // What is done, and the one that comes next.
+        $done = match ($rank) {
+            0, 1 => 1, 2 => 2, 3 => 3, 4 => 4, 5 => 4, default => 6,
+        };
+
+        return array_map(static fn (int $i, array $step): array => ['state' => $i < $done ? 'done' : ($i === $done ? 'now' : ''), 'words' => $step[0], 'small' => $step[1] ?? ''], array_keys($steps), $steps);
+    }
+}

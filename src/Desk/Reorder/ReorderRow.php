@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Reorder;
+
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Desk\Drawing\Barrel;
+use TallBarrel\Desk\Drawing\Sparkline;
+use TallBarrel\Store\Planning\SavedProposal;
+
+/** One proposal as a line on the board. */
+final readonly class ReorderRow
+{
+    public function __construct(
+        public SavedProposal $proposal,
+        public Barrel $barrel,
+        public Sparkline $sales,
+        public float $onHand,
+        public float $coming,
+        public ?Money $price,
+        public ?float $priceChange,
+        public ?Money $line,
+        public ?Money $homeLine,
+        public string $packLabel,
+        public float $weightKg,
+        /** What was typed and cannot be bought, with the reason. */
+        public string $typed = '',
+        public string $objection = '',
+    ) {
+    }
+
+    public function isOpen(): bool
+    {
+        return null === $this->proposal->draft() && null !== $this->proposal->offer;
+    }
+
+    public function isChosen(): bool
+    {
+        return $this->isOpen() && $this->proposal->isChosen();
+    }
+
+    public function refused(string $typed, string $objection): self
+    {
+        return new self($this->proposal, $this->barrel, $this->sales, $this->onHand, $this->coming, $this->price, $this->priceChange, $this->line, $this->homeLine, $this->packLabel, $this->weightKg, $typed, $objection);
+    }
+}

@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Shell;
+
+use Brick\Math\BigDecimal;
+use Brick\Math\BigNumber;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Money\Money;
+use Twig\Attribute\AsTwigFilter;
+use Twig\Attribute\AsTwigFunction;
+
+/** How figures, money and days are written, everywhere. */
+final readonly class Format
+{
+    private const SYMBOLS = ['EUR' => '€', 'GBP' => '£', 'USD' => 'US$', 'PLN' => 'zł'];
+
+    public function __construct(private ClockInterface $clock, private Shell $shell)
+    {
+    }
+
+    /** "€1,234.50": whole when there is no need for cents. */
+    #[AsTwigFilter('money')]
+    public static function money(Money $money, bool $whole = false): string
+    {
+        $money = $money->rounded();
+        $decimals = $whole ? 0 : $money->currency->decimals;
+        $symbol = self::SYMBOLS[$money->currency->code] ?? $money->currency->code.' ';
+        $amount = number_format(abs($money->amount->toFloat()), $decimals);
+
+        return ($money->amount->isNegative() ? '−' : '').('zł' === $symbol ? $amount.' zł' : $symbol.$amount);
+    }
+
+    /** The bare amount, for a column whose heading names the currency. */
+    #[AsTwigFilter('amount')]
+    public static function amount(Money $money): string
+    {
+        return number_format($money->rounded()->amount->toFloat(), $money->currency->decimals);
+    }
+
+    #[AsTwigFilter('price')]
+    public static function price(BigDecimal $price): string
+    {
+        return number_format($price->toFloat(), max(2, $price->strippedOfTrailingZeros()->getScale()));
+    }
+
+    #[AsTwigFunction('symbol')]
+    public static function symbol(string $currency): string
+    {
+        return self::SYMBOLS[$currency] ?? $currency;
+    }
+
+    /** "1,400", "2.5": never a trailing zero. */
+    #[AsTwigFilter('figure')]
+    public static function figure(BigNumber|float|int|string|null $figure, int $decimals = 3): string
+    {
+        if (null === $figure) {
+            return '–';
+        }
+        $figure = (float) (string) $figure;
+        $text = number_format(abs($figure), $decimals);
+        $text = str_contains($text, '.') ? rtrim(rtrim($text, '0'), '.') : $text;
+
+        return ($figure < 0 && '0' !== $text ? '−' : '').$text;
+    }
+
+    /** As it stands in a field: "2.5", no grouping. */
+    #[AsTwigFilter('plain')]
+    public static function plain(?BigDecimal $figure): string
+    {
+        return null === $figure ? '' : (string) $figure->strippedOfTrailingZeros();
+    }
+
+    /** "Mon 30 Nov", with the year when it is not this one. */
+    #[AsTwigFilter('day')]
+    public function day(\DateTimeImmutable|string|null $day): string
+    {
+        if (null === $day) {
+            return '–';
+        }
+        $day = is_string($day) ? new \DateTimeImmutable($day) : $day;
+
+        return $day->format($day->format('Y') === $this->clock->now()->format('Y') ? 'D j M' : 'j M Y');
+    }
+
+    #[AsTwigFilter('moment')]
+    public function moment(?\DateTimeImmutable $moment): string
+    {
+        return null === $moment ? '–' : $this->day($moment).' '.$moment->format('H:i');
+    }
+
+    /** "today", "tomorrow", "3 days late", or the day. */
+    #[AsTwigFilter('until')]
+    public function until(\DateTimeImmutable $day): string
+    {
+        $days = (int) $this->clock->now()->setTime(0, 0)->diff($day->setTime(0, 0))->format('%r%a');
+
+        return match (true) {
+            0 === $days => 'today',
+            1 === $days => 'tomorrow',
+            -1 === $days => '1 day late',
+            $days < 0 => -$days.' days late',
+            default => $this->day($day),
+        };
+    }
+
+    #[AsTwigFilter('plural')]
+    public static function plural(int $count, string $one, ?string $many = null): string
+    {
+        return number_format($count).' '.(1 === $count ? $one : ($many ?? $one.'s'));
+    }
+
+    #[AsTwigFunction('clock_now')]
+    public function now(): \DateTimeImmutable
+    {
+        return $this->clock->now();
+    }
+
+    #[AsTwigFunction('shell')]
+    public function shell(): Shell
+    {
+        return $this->shell;
+    }
+}

@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Suppliers;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Store\Supplier\Supplier;
+
+#[Route('/suppliers')]
+final class SuppliersController extends AbstractController
+{
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly PlanningData $data, private readonly Orders $orders, private readonly Audit $audit)
+    {
+    }
+
+    #[Route('', name: 'suppliers', methods: ['GET'])]
+    public function list(): Response
+    {
+        $open = [];
+        foreach ($this->orders->open() as $order) {
+            $open[$order->supplier->id] = ($open[$order->supplier->id] ?? 0) + 1;
+        }
+        /** @var array<int, int> $offers */
+        $offers = $this->entities->getConnection()->fetchAllKeyValue('SELECT supplier_id, COUNT(*) FROM offer GROUP BY supplier_id');
+
+        return $this->render('suppliers/suppliers.html.twig', [
+            'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
+            'behaviour' => $this->data->suppliers(), 'open' => $open, 'offers' => $offers,
+        ]);
+    }
+
+    #[Route('/{code}', name: 'supplier', methods: ['GET'])]
+    public function show(string $code): Response
+    {
+        return $this->page($this->find($code), Fields::none());
+    }
+
+    #[Route('/{code}', name: 'supplier_save', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function save(string $code, Request $request, #[CurrentUser] Person $person): Response
+    {
+        $supplier = $this->find($code);
+        $fields = Fields::of($request);
+        if ((int) $fields->text('version') !== $supplier->version()) {
+            $fields->refuse('supplier', 'Somebody changed this supplier while you were typing. Your entries are still in the fields; look at them once more and save again.');
+        } else {
+            $this->apply($supplier, $fields);
+        }
+        if (!$fields->isGood()) {
+            $this->entities->refresh($supplier);
+
+            return $this->page($supplier, $fields);
+        }
+        $this->audit->note($person, 'supplier '.$supplier->code, 'Changed');
+        $this->entities->flush();
+        $this->addFlash('fine', $supplier->name().' is saved.');
+
+        return $this->redirectToRoute('supplier', ['code' => $code]);
+    }
+
+    private function apply(Supplier $supplier, Fields $fields): void
+    {
+        $done = static fn (callable $change): callable => static function () use ($change): bool {
+            $change();
+
+            return true;
+        };
+        $fields->attempt('name', $done(fn () => $supplier->rename($fields->text('name', 120))));
+        $fields->attempt('email', $done(fn () => '' === $fields->text('contact').$fields->text('email') ? null : $supplier->orderThrough($fields->text('contact', 80), $fields->text('email', 180), $fields->text('phone', 40))));
+        if ('' !== $fields->text('street').$fields->text('city')) {
+            if (1 !== preg_match('/^[A-Za-z]{2}$/', $fields->text('country'))) {
+                $fields->refuse('country', sprintf('“%s” is not a country code; expected two letters such as IE.', $fields->text('country')));
+            }
+            $supplier->moveTo($fields->text('street', 120), $fields->text('postcode', 20), $fields->text('city', 80), strtoupper($fields->text('country', 2)));
+        }
+        $percent = $fields->price('discount_percent', $fields->text('discount_percent'));
+        $fields->attempt('net_days', $done(function () use ($supplier, $fields, $percent): void {
+            $net = $fields->text('net_days');
+            if ('' === $net) {
+                return;
+            }
+            foreach ([$net, '' === $fields->text('discount_days') ? '0' : $fields->text('discount_days')] as $days) {
+                if (1 !== preg_match('/^\d{1,3}$/', $days)) {
+                    throw InvalidValue::notANumber($days, 'a number of days such as 30');
+                }
+            }
+            $supplier->agreeTerms(PaymentTerms::net((int) $net, $percent ?? 0, (int) $fields->text('discount_days')));
+        }));
+        $fields->attempt('cut_off', $done(fn () => $supplier->takesOrders(implode(',', array_keys($fields->each('weekdays'))), $fields->text('cut_off'))));
+        $supplier->asksFor($fields->price('minimum', $fields->text('minimum')), $fields->price('free_freight', $fields->text('free_freight')));
+        $supplier->deliversAs($fields->text('delivery_terms', 80), $fields->price('tax', $fields->text('tax')) ?? $supplier->taxPercent());
+        $supplier->remember($fields->text('caution', 300), $fields->text('note', 500));
+    }
+
+    private function page(Supplier $supplier, Fields $fields): Response
+    {
+        return $this->render('suppliers/supplier.html.twig', [
+            'supplier' => $supplier,
+            'fields' => $fields,
+            'missing' => array_keys(array_filter($supplier->facts(), static fn (string $fact): bool => '' === $fact)),
+            'offers' => $this->entities->createQueryBuilder()->select('o', 'i', 'b')->from(Offer::class, 'o')->join('o.item', 'i')->leftJoin('o.breaks', 'b')->where('o.supplier = :s')->setParameter('s', $supplier)->orderBy('i.name')->getQuery()->getResult(),
+            'orders' => array_values(array_filter($this->orders->open(), static fn (PurchaseOrder $order): bool => $order->supplier === $supplier)),
+            'met' => $this->data->suppliers()[$supplier->id]->leadTimesMet ?? [],
+        ], new Response(status: $fields->isGood() ? 200 : 422));
+    }
+
+    private function find(string $code): Supplier
+    {
+        return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no supplier %s.', $code));
+    }
+}

@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Today;
+
+use Brick\Math\BigDecimal;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\Clock\ClockInterface;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Desk\Drawing\Bars;
+use TallBarrel\Desk\Drawing\Sparkline;
+use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Stock\StockFigures;
+
+final class TodayController extends AbstractController
+{
+    #[Route('/', name: 'today', methods: ['GET'])]
+    public function today(TodayList $list, Shell $shell, Orders $orders, Spending $spending, StockFigures $stock, CurrentBusiness $business, ClockInterface $clock): Response
+    {
+        $today = $clock->now()->setTime(0, 0);
+        $site = $shell->site();
+        $currency = $business->get()->currency;
+        $home = static fn (float $amount): Money => Money::of(BigDecimal::of(number_format($amount, 2, '.', '')), $currency);
+        $due = array_slice($spending->dueByWeek($today), 0, 5, true);
+        $value = $stock->value($site?->id);
+        $served = $stock->served($today, 12, $site?->id);
+        $quarter = $today->modify(sprintf('first day of -%d month', ((int) $today->format('n') - 1) % 3));
+        $bought = $spending->boughtSince($quarter, 5);
+
+        return $this->render('today/today.html.twig', [
+            'today' => $today,
+            'entries' => $list->entries($site),
+            'week' => $this->week($orders->open(), $today, $site?->id),
+            'served' => [] === $served ? null : array_sum($served) / count($served),
+            'servedLine' => Sparkline::of($served, [], 280, 54),
+            'due' => $home(array_sum($due)),
+            'dueBars' => Bars::of(array_map(static fn (string $monday, float $sum): array => [(string) (int) (new \DateTimeImmutable($monday))->format('W'), $sum], array_keys($due), array_values($due))),
+            'budgetLeft' => $spending->budgetLeft($today),
+            'value' => $value,
+            'valueMoney' => $home(array_sum($value)),
+            'slow' => $home($value['slow']),
+            'bought' => $bought,
+            'boughtMost' => max([1.0, ...array_column($bought, 'value')]),
+        ]);
+    }
+
+    /**
+     * @param list<PurchaseOrder> $orders
+     *
+     * @return list<array{day: \DateTimeImmutable, orders: list<PurchaseOrder>}> today and the next four working days
+     */
+    private function week(array $orders, \DateTimeImmutable $today, ?int $site): array
+    {
+        $week = [];
+        for ($day = $today; count($week) < 5; $day = $day->modify('+1 day')) {
+            if ($day == $today || (int) $day->format('N') <= 5) {
+                $week[] = ['day' => $day, 'orders' => array_values(array_filter($orders, static fn (PurchaseOrder $order): bool => $order->dueOn()->format('Y-m-d') === $day->format('Y-m-d')
+                    && (null === $site || [] !== array_filter($order->sites(), static fn ($place): bool => $place->id === $site))))];
+            }
+        }
+
+        return $week;
+    }
+}

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Audit;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Store\Person\Person;
+
+/** Who did what: written with the change itself, in its transaction. */
+final readonly class Audit
+{
+    public function __construct(private EntityManagerInterface $entities, private ClockInterface $clock)
+    {
+    }
+
+    public function note(?Person $person, string $subject, string $words): void
+    {
+        $this->entities->persist(new AuditEntry($this->clock->now(), $person, $subject, mb_substr($words, 0, 300)));
+    }
+
+    /** @return list<AuditEntry> latest first */
+    public function of(string $subject, int $most = 50): array
+    {
+        return array_values($this->entities->getRepository(AuditEntry::class)->findBy(['subject' => $subject], ['id' => 'DESC'], $most));
+    }
+}

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Order;
+
+use Doctrine\DBAL\LockMode;
+use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Ordering\OrderState;
+
+/** Purchase orders, found. */
+final readonly class Orders
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    public function byNumber(string $number): ?PurchaseOrder
+    {
+        return $this->entities->getRepository(PurchaseOrder::class)->findOneBy(['number' => $number]);
+    }
+
+    /** Read afresh and locked until the transaction ends. */
+    public function lock(int $id): PurchaseOrder
+    {
+        $order = $this->entities->find(PurchaseOrder::class, $id, LockMode::PESSIMISTIC_WRITE) ?? throw new \LogicException('No such order.');
+        $this->entities->refresh($order);
+
+        return $order;
+    }
+
+    /**
+     * @param list<OrderState> $states
+     *
+     * @return list<PurchaseOrder> with supplier, buyer and lines loaded, by the day they are due
+     */
+    public function in(array $states, ?int $most = null): array
+    {
+        $ids = $this->entities->createQueryBuilder()->select('o.id')->from(PurchaseOrder::class, 'o')
+            ->where('o.state IN (:states)')->setParameter('states', $states)
+            ->orderBy('o.wantedOn', null === $most ? 'ASC' : 'DESC')->addOrderBy('o.id', null === $most ? 'ASC' : 'DESC')->setMaxResults($most)
+            ->getQuery()->getSingleColumnResult();
+        /** @var list<PurchaseOrder> $orders */
+        $orders = $this->entities->createQueryBuilder()
+            ->select('o', 's', 'b', 'l', 'site', 'i', 'f')->from(PurchaseOrder::class, 'o')
+            ->join('o.supplier', 's')->join('o.buyer', 'b')->leftJoin('o.lines', 'l')->leftJoin('l.site', 'site')->leftJoin('l.item', 'i')->leftJoin('l.offer', 'f')
+            ->where('o.id IN (:ids)')->setParameter('ids', $ids)
+            ->orderBy('o.id')->addOrderBy('l.position')
+            ->getQuery()->getResult();
+        usort($orders, static fn (PurchaseOrder $a, PurchaseOrder $b): int => null === $most ? [$a->dueOn(), $a->id] <=> [$b->dueOn(), $b->id] : $b->id <=> $a->id);
+
+        return $orders;
+    }
+
+    /** @return list<PurchaseOrder> sent and not all here */
+    public function open(): array
+    {
+        return $this->in(array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isOpen())));
+    }
+
+    /** @return list<SentDocument> */
+    public function documents(PurchaseOrder $order): array
+    {
+        return array_values($this->entities->getRepository(SentDocument::class)->findBy(['order' => $order], ['id' => 'ASC']));
+    }
+}

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Planning;
+
+use TallBarrel\Core\Ordering\OrderDays;
+
+/** What planning needs to know of a supplier. */
+final readonly class SupplierTerms
+{
+    /** @param list<int> $leadTimesMet days from sending to booking in, of the latest receipts */
+    public function __construct(public string $name, public OrderDays $orderDays, public array $leadTimesMet)
+    {
+    }
+}

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Site;
+
+use Doctrine\ORM\EntityManagerInterface;
+
+final readonly class Sites
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    public function find(int $id): ?Site
+    {
+        return $this->entities->find(Site::class, $id);
+    }
+
+    /** @return list<Site> */
+    public function all(): array
+    {
+        return array_values($this->entities->getRepository(Site::class)->findBy([], ['id' => 'ASC']));
+    }
+}

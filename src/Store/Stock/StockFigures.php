@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Stock;
+
+use Doctrine\DBAL\Connection;
+use TallBarrel\Core\Quantity\Unit;
+
+/** Figures about stock, each from one query. */
+final readonly class StockFigures
+{
+    private const LOOK_AHEAD_DAYS = 60;
+
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /**
+     * Lots that expire within two months with more left than will sell by then.
+     *
+     * @return list<array{code: string, name: string, site: string, lot: string, expires: string, held: float, left: float, value: float, unit: string, days: int}> dearest first
+     */
+    public function lotsAtRisk(\DateTimeImmutable $today, ?int $site): array
+    {
+        /** @var list<array{code: string, name: string, site: string, lot: string, expires: string, held: string, per_day: string|null, cost: string|null, unit: string, days: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT i.code, i.name, s.name site, b.lot, l.expires_on expires, b.quantity held, p.forecast_per_week / 7 per_day, i.average_cost cost, i.unit, DATEDIFF(l.expires_on, :today) days
+             FROM stock_balance b JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
+             LEFT JOIN proposal p ON p.item_id = b.item_id AND p.site_id = b.site_id
+             WHERE b.quantity > 0 AND b.lot <> '' AND l.expires_on <= DATE_ADD(:today, INTERVAL ".self::LOOK_AHEAD_DAYS.' DAY) AND (:site IS NULL OR b.site_id = :site)',
+            ['today' => $today->format('Y-m-d'), 'site' => $site],
+        );
+        $found = [];
+        foreach ($rows as $row) {
+            $left = (float) $row['held'] - max(0, $row['days']) * (float) $row['per_day'];
+            if ($left >= 1) {
+                $found[] = [
+                    'code' => $row['code'], 'name' => $row['name'], 'site' => $row['site'], 'lot' => $row['lot'], 'expires' => $row['expires'], 'held' => (float) $row['held'],
+                    'left' => $left, 'value' => $left * (float) $row['cost'], 'unit' => Unit::from($row['unit'])->symbol(), 'days' => $row['days'],
+                ];
+            }
+        }
+        usort($found, static fn (array $a, array $b): int => $b['value'] <=> $a['value']);
+
+        return $found;
+    }
+
+    /**
+     * Stock at average cost: what moves (under 60 days of cover), what is steady, what is slow (over 180 days).
+     *
+     * @return array{moving: float, steady: float, slow: float}
+     */
+    public function value(?int $site): array
+    {
+        /** @var array{moving: string|null, steady: string|null, slow: string|null} $row */
+        $row = $this->connection->fetchAssociative(
+            'SELECT SUM(IF(cover < 60, value, 0)) moving, SUM(IF(cover >= 60 AND cover < 180, value, 0)) steady, SUM(IF(cover >= 180, value, 0)) slow FROM (
+                SELECT GREATEST(SUM(b.quantity), 0) * i.average_cost value, COALESCE(SUM(b.quantity) / NULLIF(MAX(p.forecast_per_week) / 7, 0), 9999) cover
+                FROM stock_balance b JOIN item i ON i.id = b.item_id LEFT JOIN proposal p ON p.item_id = b.item_id AND p.site_id = b.site_id
+                WHERE ? IS NULL OR b.site_id = ? GROUP BY b.item_id, b.site_id, i.average_cost) place',
+            [$site, $site],
+        );
+
+        return ['moving' => (float) $row['moving'], 'steady' => (float) $row['steady'], 'slow' => (float) $row['slow']];
+    }
+
+    /**
+     * Share of demand that could be served, week by week: sales over sales plus what the days without stock would have sold.
+     *
+     * @return list<float> the last weeks, oldest first, 0 to 1
+     */
+    public function served(\DateTimeImmutable $today, int $weeks, ?int $site): array
+    {
+        /** @var list<array{week: int, share: string|null}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT week, SUM(sold) / NULLIF(SUM(sold + missed), 0) share FROM (
+                SELECT (DATEDIFF(:today, d.day) - 1) DIV 7 week, SUM(d.quantity) sold, SUM(d.out_of_stock) * MAX(m.per_day) missed
+                FROM sales_day d
+                JOIN (SELECT item_id, site_id, SUM(quantity) / GREATEST(91 - SUM(out_of_stock), 14) per_day FROM sales_day
+                      WHERE day >= DATE_SUB(:today, INTERVAL 91 DAY) AND day < :today GROUP BY item_id, site_id) m ON m.item_id = d.item_id AND m.site_id = d.site_id
+                WHERE d.day >= DATE_SUB(:today, INTERVAL :days DAY) AND d.day < :today AND (:site IS NULL OR d.site_id = :site)
+                GROUP BY week, d.item_id, d.site_id) place GROUP BY week ORDER BY week DESC',
+            ['today' => $today->format('Y-m-d'), 'days' => 7 * $weeks, 'site' => $site],
+        );
+
+        return array_map(static fn (array $row): float => (float) ($row['share'] ?? 1), $rows);
+    }
+}
