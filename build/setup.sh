@@ -43,6 +43,7 @@ need_packages() {
         php -m 2> /dev/null | grep -qix "${module%%:*}" || missing+=("php8.2-${module##*:}")
     done
     if [ "${1:-}" = browser ]; then
+        command -v pdftotext > /dev/null || missing+=(poppler-utils)
         command -v chromium > /dev/null || missing+=(chromium)
         command -v chromedriver > /dev/null || missing+=(chromium-driver)
     fi

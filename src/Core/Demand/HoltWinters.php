@@ -91,6 +91,7 @@ final readonly class HoltWinters
     private static function fitted(array $demand, int $period, Season $kind, array $start, ?array $parameters, float $tolerance): self
     {
         if (null === $parameters) {
+            /** @param list<float> $point */
             $sse = static fn (array $point): float => self::run($demand, $period, $kind, $start, $point[0], $point[1], $point[2], false)[0];
             $found = Minimum::find($sse, [0.3, 0.1, 0.1], 0.0, 1.0, $tolerance, $tolerance > 1e-6 ? 60 : 600)[0];
             $parameters = [$found[0], $found[1], $found[2]];
@@ -114,6 +115,7 @@ final readonly class HoltWinters
     private static function run(array $demand, int $period, Season $kind, array $start, float $alpha, float $beta, float $gamma, bool $keep): array
     {
         [$level, $trend, $season] = $start;
+        /** @var array<int, float> $season */
         $sse = 0.0;
         $errors = $keep ? array_fill(0, $period, null) : [];
         $end = count($demand);
@@ -148,8 +150,7 @@ final readonly class HoltWinters
             $trend = $beta * ($level - $before) + (1 - $beta) * $trend;
         }
 
-        /* @var list<float> $season */
-        return [$sse, $level, $trend, $season, $errors];
+        return [$sse, $level, $trend, array_values($season), $errors];
     }
 
     /**

@@ -28,6 +28,7 @@ final readonly class Minimum
             $point = $start;
             $step = 0.25 * ($high - $low);
             $point[$i] = $clip($point[$i] + $step > $high ? $point[$i] - $step : $point[$i] + $step);
+            $point = array_values($point);
             $simplex[] = [$point, $of($point)];
         }
         $calls = $size + 1;

@@ -61,6 +61,7 @@ final readonly class SimpleSmoothing
     {
         $start = (float) $demand[$first];
         $known = array_values(array_filter(array_slice($demand, $first + 1), static fn (?float $value): bool => null !== $value));
+        /** @param list<float> $point */
         $sse = static function (array $point) use ($start, $known): float {
             $alpha = $point[0];
             $level = $start;

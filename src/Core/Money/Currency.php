@@ -9,6 +9,7 @@ use TallBarrel\Core\InvalidValue;
 /** A currency by its ISO 4217 code. The number of decimals (its minor unit) comes from ICU. */
 final readonly class Currency
 {
+    /** @param int<0, max> $decimals */
     private function __construct(public string $code, public int $decimals)
     {
     }
@@ -16,6 +17,7 @@ final readonly class Currency
     /** @throws InvalidValue if ICU knows no such currency */
     public static function of(string $code): self
     {
+        /** @var array<string, self> $known */
         static $known = [];
         $code = strtoupper(trim($code));
 
@@ -30,6 +32,6 @@ final readonly class Currency
             throw InvalidValue::because(sprintf('“%s” is not a currency; expected an ISO 4217 code such as EUR.', $code));
         }
 
-        return new self($code, (int) (new \NumberFormatter('en@currency='.$code, \NumberFormatter::CURRENCY))->getAttribute(\NumberFormatter::FRACTION_DIGITS));
+        return new self($code, max(0, (int) (new \NumberFormatter('en@currency='.$code, \NumberFormatter::CURRENCY))->getAttribute(\NumberFormatter::FRACTION_DIGITS)));
     }
 }

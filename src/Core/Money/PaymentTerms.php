@@ -47,7 +47,7 @@ final readonly class PaymentTerms
 
     public function discountUntil(\DateTimeImmutable $invoiced): ?\DateTimeImmutable
     {
-        return $this->discountPercent->isZero() ? null : $invoiced->modify(sprintf('+%d days', $this->discountDays));
+        return $this->discountPercent->isZero() ? null : $invoiced->add(new \DateInterval(sprintf('P%dD', $this->discountDays)));
     }
 
     public function discounted(Money $total): Money

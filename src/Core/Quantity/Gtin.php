@@ -41,7 +41,7 @@ final readonly class Gtin
         }
     }
 
-    /** @param numeric-string $body the digits before the check digit */
+    /** @param string $body the digits before the check digit */
     public static function checkDigit(string $body): int
     {
         $sum = 0;

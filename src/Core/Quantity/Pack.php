@@ -40,6 +40,16 @@ final readonly class Pack
         return $this->content->isEqualTo(1) ? $this->name : $this->name.' × '.self::grouped($this->content);
     }
 
+    /** "case", "cases", "boxes"; "each" stays. */
+    public function named(BigNumber|int|string $packs): string
+    {
+        if ('each' === $this->name || BigDecimal::of($packs)->isEqualTo(1)) {
+            return $this->name;
+        }
+
+        return $this->name.(1 === preg_match('/(s|x|ch|sh)$/', $this->name) ? 'es' : 's');
+    }
+
     public function toStockUnits(BigNumber|int|string $packs): BigDecimal
     {
         return $this->content->multipliedBy($packs)->strippedOfTrailingZeros();

@@ -68,12 +68,12 @@ final readonly class Quantity
 
     public function plus(self $other): self
     {
-        return new self($this->amount->plus($this->sameUnit($other)), $this->unit);
+        return new self($this->amount->plus($this->sameUnit($other))->strippedOfTrailingZeros(), $this->unit);
     }
 
     public function minus(self $other): self
     {
-        return new self($this->amount->minus($this->sameUnit($other)), $this->unit);
+        return new self($this->amount->minus($this->sameUnit($other))->strippedOfTrailingZeros(), $this->unit);
     }
 
     /** In another unit of the same kind, rounded half up to a thousandth. */

@@ -60,7 +60,7 @@ final readonly class OrderUpTo
         if ($due) {
             $lines[] = new ExplanationLine(
                 sprintf('In what can be bought: %s (%s)', $need->rule->pack->label(), $need->rule->pack->toPacks($missing)->toScale(1, RoundingMode::HalfUp)),
-                '', self::figure($packs).' '.$need->rule->pack->name,
+                '', self::figure($packs).' '.$need->rule->pack->named($packs),
             );
         }
         $notes = [];

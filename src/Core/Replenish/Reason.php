@@ -16,7 +16,7 @@ enum Reason: string
     public function words(): string
     {
         return match ($this) {
-            self::Rush => 'rush: promised and not there',
+            self::Rush => 'rush: promised, not there',
             self::Out => 'nothing left',
             self::BelowSafetyStock => 'below safety stock',
             self::BelowReorderPoint => 'below reorder point',

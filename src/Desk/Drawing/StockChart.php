@@ -11,7 +11,7 @@ final readonly class StockChart
 {
     public const WIDTH = 374;
     public const HEIGHT = 190;
-    private const LEFT = 34;
+    private const LEFT = 42;
     private const RIGHT = 366;
     private const TOP = 26;
     private const FOOT = 158;

@@ -55,7 +55,7 @@ final readonly class OrderPage
             'sites' => $this->sites->all(),
             'history' => $this->audit->of($order->number),
             'documents' => $this->orders->documents($order),
-            'life' => $this->life($order),
+            'life' => $this->life($order, $person instanceof Person && $person->maySpend($order->homeTotal())),
             'budgetLeft' => $this->spending->budgetLeft($now),
             'cutOff' => $order->supplier->orderDays()->nextCutOff($now),
             'payBy' => $terms?->dueOn($order->dueOn()),
@@ -83,11 +83,11 @@ final readonly class OrderPage
     }
 
     /** @return list<array{state: string, words: string, small: string}> the hoops of its life */
-    private function life(PurchaseOrder $order): array
+    private function life(PurchaseOrder $order, bool $withinLimit): array
     {
         $state = $order->state();
         if (OrderState::Cancelled === $state) {
-            return [['state' => 'done', 'words' => 'Drafted', 'small' => $order->createdAt->format('D j M H:i').', '.$order->buyer->firstName()], ['state' => 'now', 'words' => 'Cancelled', 'small' => '']];
+            return [['state' => 'done', 'words' => 'Drafted', 'small' => $order->createdAt()->format('D j M H:i').', '.$order->buyer->firstName()], ['state' => 'now', 'words' => 'Cancelled', 'small' => '']];
         }
         $rank = match ($state) {
             OrderState::Draft => 0,
@@ -96,12 +96,11 @@ final readonly class OrderPage
             OrderState::Sent => 3,
             OrderState::Acknowledged => 4,
             OrderState::PartReceived => 5,
-            OrderState::Received, OrderState::Closed => 6,
-            OrderState::Cancelled => 0,
+            default => 6,
         };
         $steps = [
-            ['Drafted', $order->createdAt->format('D j M H:i').', '.$order->buyer->firstName()],
-            [OrderState::AwaitingApproval === $state ? 'Waiting for a yes' : 'Approved', null === $order->approvedBy() ? 'over the limit, or not asked yet' : ($order->approvedAt()?->format('D j M').', '.$order->approvedBy()->firstName())],
+            ['Drafted', $order->createdAt()->format('D j M H:i').', '.$order->buyer->firstName()],
+            [OrderState::AwaitingApproval === $state ? 'Waiting for a yes' : 'Approved', null === $order->approvedBy() ? ($withinLimit ? 'within your limit' : 'over your limit; somebody else says yes') : ($order->approvedAt()?->format('D j M').', '.$order->approvedBy()->firstName())],
             ['Sent', $order->sentAt()?->format('D j M H:i') ?? ''],
             ['Acknowledged', $order->acknowledgedAt()?->format('D j M') ?? ''],
             [OrderState::PartReceived === $state ? 'Part received' : 'At the dock', $rank < 6 ? 'expected '.$order->dueOn()->format('D j M') : ''],
@@ -112,6 +111,6 @@ final readonly class OrderPage
             0, 1 => 1, 2 => 2, 3 => 3, 4 => 4, 5 => 4, default => 6,
         };
 
-        return array_map(static fn (int $i, array $step): array => ['state' => $i < $done ? 'done' : ($i === $done ? 'now' : ''), 'words' => $step[0], 'small' => $step[1] ?? ''], array_keys($steps), $steps);
+        return array_map(static fn (int $i, array $step): array => ['state' => $i < $done ? 'done' : ($i === $done ? 'now' : ''), 'words' => $step[0], 'small' => $step[1]], array_keys($steps), $steps);
     }
 }

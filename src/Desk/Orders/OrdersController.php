@@ -15,7 +15,6 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
-use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Order\OrderPaper;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -25,7 +24,7 @@ use TallBarrel\Store\Person\Person;
 #[Route('/orders')]
 final class OrdersController extends AbstractController
 {
-    public function __construct(private readonly Orders $orders, private readonly Audit $audit, private readonly EntityManagerInterface $entities)
+    public function __construct(private readonly Orders $orders, private readonly EntityManagerInterface $entities)
     {
     }
 

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Reorder;
 
+use Brick\Math\BigDecimal;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Projection;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\Sparkline;
@@ -26,7 +28,7 @@ final class ReorderBoard
 
     /** @var array<string, ExchangeRate>|null */
     private ?array $rates = null;
-    /** @var array<int, \Brick\Math\BigDecimal>|null */
+    /** @var array<int, BigDecimal>|null */
     private ?array $lastPrices = null;
 
     public function __construct(
@@ -61,7 +63,7 @@ final class ReorderBoard
         }
         usort($groups, 'money' === $sort
             ? fn (ReorderGroup $a, ReorderGroup $b): int => $this->homeTotal([$b])->amount->compareTo($this->homeTotal([$a])->amount)
-            : static fn (ReorderGroup $a, ReorderGroup $b): int => [null === $a->supplier ? 1 : 0, $a->cutOff, $a->key()] <=> [null === $b->supplier ? 1 : 0, $b->cutOff, $b->key()]);
+            : static fn (ReorderGroup $a, ReorderGroup $b): int => [null === $a->supplier ? 1 : 0, $a->hasRush() ? 0 : 1, $a->cutOff, $a->key()] <=> [null === $b->supplier ? 1 : 0, $b->hasRush() ? 0 : 1, $b->cutOff, $b->key()]);
 
         return $groups;
     }
@@ -103,7 +105,7 @@ final class ReorderBoard
     /**
      * The drawing that follows the quantity, and the sum that led to it.
      *
-     * @return array{row: ReorderRow, chart: StockChart, outOn: \DateTimeImmutable|null, arrival: \DateTimeImmutable, units: \Brick\Math\BigDecimal}
+     * @return array{row: ReorderRow, chart: StockChart, outOn: \DateTimeImmutable|null, arrival: \DateTimeImmutable, units: BigDecimal}
      */
     public function why(SavedProposal $proposal): array
     {
@@ -112,21 +114,14 @@ final class ReorderBoard
         $explanation = $proposal->explanation();
         $arrival = new \DateTimeImmutable($facts['arrival'], $today->getTimezone());
         $onDay = max(0, (int) $today->diff($arrival)->format('%r%a'));
-        $coming = [];
-        foreach ($facts['arrivals'] as [$number, $units, $due]) {
-            $day = (int) $today->diff(new \DateTimeImmutable($due, $today->getTimezone()))->format('%r%a');
-            // What is late and still counted on is drawn for tomorrow; what is forgotten is not drawn.
-            if ($day >= -\TallBarrel\Core\Replenish\OpenOrder::FORGOTTEN_AFTER_DAYS) {
-                $coming[max(1, $day)] = ($coming[max(1, $day)] ?? 0.0) + $units;
-            }
-        }
-        $units = $proposal->offer?->rule()->pack->toStockUnits($proposal->packs()) ?? \Brick\Math\BigDecimal::zero();
+        $coming = OpenOrder::schedule(SavedProposal::openOrders($facts), $today);
+        $units = $proposal->offer?->rule()->pack->toStockUnits($proposal->packs()) ?? BigDecimal::zero();
         $projection = Projection::over(max(self::DAYS_SHOWN, $onDay + 14), $facts['onHand'] - $facts['promised'], $coming, $proposal->forecast(), $units->toFloat(), $onDay);
 
         return [
             'row' => $this->row($proposal),
             'chart' => StockChart::of($projection, $explanation->safetyStock, $explanation->reorderPoint, $today, $units->isPositive() ? $onDay : null),
-            'outOn' => null === $projection->outOnDay ? null : $today->modify(sprintf('+%d days', $projection->outOnDay)),
+            'outOn' => null === $projection->outOnDay ? null : $today->add(new \DateInterval(sprintf('P%dD', $projection->outOnDay))),
             'arrival' => $arrival,
             'units' => $units,
         ];
@@ -176,7 +171,7 @@ final class ReorderBoard
         return ($this->rates[$money->currency->code] ?? null)?->toHome($money);
     }
 
-    private function lastPrice(int $offer): ?\Brick\Math\BigDecimal
+    private function lastPrice(int $offer): ?BigDecimal
     {
         $this->lastPrices ??= $this->spending->lastPrices();
 

@@ -128,7 +128,7 @@ final class ReorderController extends AbstractController
         $sort = isset(ReorderBoard::SORTS[$sort]) ? $sort : 'rush';
         $groups = $this->board->groups($this->shell->site()?->id, $sort);
         $shown = $request->query->getInt('why');
-        $proposal = $shown > 0 ? $this->proposals->find($shown) : ($groups[0]->rows[0]->proposal ?? null);
+        $proposal = $shown > 0 ? $this->proposals->find($shown) : (isset($groups[0]->rows[0]) ? $groups[0]->rows[0]->proposal : null);
 
         return $this->render('reorder/reorder.html.twig', [
             'groups' => $groups,

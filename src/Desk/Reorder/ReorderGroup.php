@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Reorder;
 
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\Supplier\Supplier;
 
 /** The proposals that would go to one supplier, and how far they reach. */
@@ -27,6 +28,12 @@ final readonly class ReorderGroup
     public function total(): ?Money
     {
         return null === $this->supplier ? null : Money::sum($this->supplier->currency(), array_filter(array_map(static fn (ReorderRow $row): ?Money => $row->isChosen() ? $row->line : null, $this->rows)));
+    }
+
+    /** A customer waits for something of it. */
+    public function hasRush(): bool
+    {
+        return [] !== array_filter($this->rows, static fn (ReorderRow $row): bool => Reason::Rush === $row->proposal->reason);
     }
 
     /** @return list<ReorderRow> */

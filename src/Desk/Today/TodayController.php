@@ -39,7 +39,7 @@ final class TodayController extends AbstractController
             'entries' => $list->entries($site),
             'week' => $this->week($orders->open(), $today, $site?->id),
             'served' => [] === $served ? null : array_sum($served) / count($served),
-            'servedLine' => Sparkline::of($served, [], 280, 54),
+            'servedLine' => Sparkline::of($served, [], 280, 34),
             'due' => $home(array_sum($due)),
             'dueBars' => Bars::of(array_map(static fn (string $monday, float $sum): array => [(string) (int) (new \DateTimeImmutable($monday))->format('W'), $sum], array_keys($due), array_values($due))),
             'budgetLeft' => $spending->budgetLeft($today),

@@ -8,13 +8,23 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Replenish\OpenOrder;
+use TallBarrel\Core\Replenish\Projection;
+use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Stock\StockFigures;
 
-/** What needs a person now, most pressing first. */
+/**
+ * What needs a person now, most pressing first.
+ *
+ * @phpstan-import-type Facts from SavedProposal
+ */
 final class TodayList
 {
     private const SHORTAGES = 4;
@@ -43,43 +53,47 @@ final class TodayList
     private function shortages(?Site $site): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, supplier: string|null, cover_days: string|null, explanation: string, on_hand: string, promised: string, arrivals: string, arrival: string, per_day: string, sales_price: string|null}> $rows */
+        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, pack_content: string|null, explanation: string, forecast: string, facts: string, sales_price: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, u.name supplier, p.cover_days, p.explanation,
-                    JSON_VALUE(p.facts, '$.onHand') on_hand, JSON_VALUE(p.facts, '$.promised') promised,
-                    JSON_QUERY(p.facts, '$.arrivals') arrivals, JSON_VALUE(p.facts, '$.arrival') arrival, p.forecast_per_week / 7 per_day, i.sales_price
-             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id LEFT JOIN supplier u ON u.id = o.supplier_id
-             WHERE p.draft_id IS NULL AND p.reason <> 'covered' AND (? IS NULL OR p.site_id = ?)
-               AND (p.reason = 'rush' OR p.cover_days < DATEDIFF(JSON_VALUE(p.facts, '$.arrival'), ?))
-             ORDER BY p.reason = 'rush' DESC, COALESCE(i.sales_price, 0) * p.forecast_per_week DESC LIMIT ".self::SHORTAGES,
-            [$site?->id, $site?->id, $today->format('Y-m-d')],
+            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.explanation, p.forecast, p.facts, i.sales_price
+             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id
+             WHERE p.draft_id IS NULL AND p.reason <> 'covered' AND (? IS NULL OR p.site_id = ?)",
+            [$site?->id, $site?->id],
         );
-        $entries = [];
+        $found = [];
         foreach ($rows as $row) {
-            $cover = null === $row['cover_days'] ? null : (float) $row['cover_days'];
-            $arrival = new \DateTimeImmutable($row['arrival'], $today->getTimezone());
             /** @var array{levels: array{safety: float, reorder: float, upTo: float}} $why */
             $why = json_decode($row['explanation'], true, flags: \JSON_THROW_ON_ERROR);
-            /** @var list<array{string, float, string}> $coming */
-            $coming = json_decode($row['arrivals'], true, flags: \JSON_THROW_ON_ERROR);
-            $daysShort = max(0.0, (int) $today->diff($arrival)->days - ($cover ?? 0.0));
-            $atRisk = (float) $row['sales_price'] * (float) $row['per_day'] * $daysShort;
-            $rush = 'rush' === $row['reason'];
-            $days = (int) floor($cover ?? 0);
-            $entries[] = new TodayEntry(
+            /** @var array{method: string, weeks: list<float>, sigma: float, offBy: float|null} $expected */
+            $expected = json_decode($row['forecast'], true, flags: \JSON_THROW_ON_ERROR);
+            /** @var Facts $facts */
+            $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
+            $forecast = new Forecast($expected['method'], array_map(floatval(...), $expected['weeks']), (float) $expected['sigma'], $expected['offBy']);
+            $arrival = new \DateTimeImmutable($facts['arrival'], $today->getTimezone());
+            $onDay = max(1, (int) $today->diff($arrival)->days);
+            $out = Projection::over($onDay, $facts['onHand'] - $facts['promised'], OpenOrder::schedule(SavedProposal::openOrders($facts), $today), $forecast, 0.0, $onDay)->outOnDay;
+            $rush = Reason::Rush->value === $row['reason'];
+            if (null === $out && !$rush) {
+                continue;
+            }
+            $out ??= $onDay;
+            $atRisk = (float) $row['sales_price'] * max(($forecast->over($onDay) - $forecast->over($out)), $rush ? $facts['promised'] - $facts['onHand'] : 0.0);
+            $pack = null === $row['pack_name'] || null === $row['pack_content'] ? null : Pack::of($row['pack_name'], $row['pack_content']);
+            $found[] = [$rush ? 0 : 1, -$atRisk, new TodayEntry(
                 true,
-                $rush ? 'A customer is waiting' : (0 === $days ? 'Nothing left' : 'Out in '.(1 === $days ? '1 day' : $days.' days')).', next delivery possible '.$arrival->format('D j M'),
+                $rush ? 'A customer is waiting' : (0 === $out ? 'Nothing left' : 'Out in '.(1 === $out ? '1 day' : $out.' days')).', next delivery possible '.$arrival->format('D j M'),
                 $rush
-                    ? sprintf('%s at %s: %s promised, %s there.', $row['name'], $row['site'], number_format((float) $row['promised']), number_format((float) $row['on_hand']))
+                    ? sprintf('%s at %s: %s promised, %s there.', $row['name'], $row['site'], number_format($facts['promised']), number_format($facts['onHand']))
                     : sprintf('%s at %s.', $row['name'], $row['site']),
                 $atRisk >= 1 ? Money::of(BigDecimal::of((string) round($atRisk)), $this->business->get()->currency) : null, 'of sales at risk',
                 $this->urls->generate('reorder', ['why' => $row['id']]),
-                null === $row['supplier'] ? 'Find a supplier' : sprintf('Order %s %s', (string) BigDecimal::of($row['packs'])->strippedOfTrailingZeros(), $row['pack_name']),
-                Barrel::of((float) $row['on_hand'], array_sum(array_column($coming, 1)), $why['levels']['safety'], $why['levels']['reorder'], $why['levels']['upTo']),
-            );
+                null === $pack ? 'Find a supplier' : sprintf('Order %s %s', BigDecimal::of($row['packs'])->strippedOfTrailingZeros(), $pack->named($row['packs'])),
+                Barrel::of($facts['onHand'], array_sum(array_column($facts['arrivals'], 1)), $why['levels']['safety'], $why['levels']['reorder'], $why['levels']['upTo']),
+            )];
         }
+        usort($found, static fn (array $a, array $b): int => [$a[0], $a[1]] <=> [$b[0], $b[1]]);
 
-        return $entries;
+        return array_column(array_slice($found, 0, self::SHORTAGES), 2);
     }
 
     /** @return list<TodayEntry> orders that are late, unanswered or waiting for a yes */

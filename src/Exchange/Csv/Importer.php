@@ -115,6 +115,7 @@ final readonly class Importer implements Imports
         $start = microtime(true);
         $connection = $this->entities->getConnection();
         $person = $run->by;
+        $message = $failure = null;
         $connection->beginTransaction();
         try {
             $kind->apply($this->goodRows($kind, $run), $person);
@@ -122,14 +123,14 @@ final readonly class Importer implements Imports
             $message = sprintf('%s rows are in, after %.1f s.', number_format($run->goodRows()), microtime(true) - $start);
         } catch (\Throwable $error) {
             $connection->rollBack();
-            $message = null;
+            $failure = $error->getMessage();
         }
         $this->entities->clear();
         $run = $this->entities->find(ImportRun::class, $id) ?? throw new \LogicException('The run is gone.');
         if (null !== $message) {
             $run->applied($message);
         } else {
-            $run->failed('Nothing was applied: '.($error ?? new \RuntimeException('unknown'))->getMessage());
+            $run->failed('Nothing was applied: '.$failure);
         }
         $this->entities->flush();
         (new Filesystem())->remove([$run->path, $this->progressFile($run)]);
@@ -154,6 +155,9 @@ final readonly class Importer implements Imports
                     $this->report($run, $done);
                 }
             }
+        }
+        if ($done !== $run->goodRows()) {
+            throw new \RuntimeException(sprintf('%d rows were good when the file was checked, %d are now; check it again.', $run->goodRows(), $done));
         }
     }
 

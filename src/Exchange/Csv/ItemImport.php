@@ -101,7 +101,8 @@ final readonly class ItemImport implements ImportKind
         $known = $this->codes->items();
         $updates = $inserts = [];
         /** @var array{list<scalar|null>, list<int>} $row */
-        foreach ($rows as [$values, $sites]) {
+        foreach ($rows as $row) {
+            [$values, $sites] = $row;
             if (isset($known[strtoupper((string) $values[0])])) {
                 $updates[] = $values;
             } else {

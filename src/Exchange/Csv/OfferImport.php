@@ -79,7 +79,8 @@ final readonly class OfferImport implements ImportKind
     public function apply(iterable $rows, Person $person): void
     {
         /** @var array{int, int, string, string, BuyingRule, PriceBreaks, int, int, \DateTimeImmutable|null} $row */
-        foreach ($rows as [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until]) {
+        foreach ($rows as $row) {
+            [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until] = $row;
             $offer = $this->entities->getRepository(Offer::class)->findOneBy(['supplier' => $supplier, 'item' => $item, 'packName' => $pack]);
             if (null === $offer) {
                 $offer = new Offer(

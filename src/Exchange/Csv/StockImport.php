@@ -85,7 +85,8 @@ final readonly class StockImport implements ImportKind
         $today = $this->clock->now()->setTime(0, 0);
         $postings = [];
         /** @var array{int, int, string, string, string|null} $row */
-        foreach ($rows as [$item, $site, $quantity, $lot, $expires]) {
+        foreach ($rows as $row) {
+            [$item, $site, $quantity, $lot, $expires] = $row;
             $difference = BigDecimal::of($quantity)->minus($held[$item.':'.$site.':'.$lot] ?? 0);
             if ('' !== $lot) {
                 $this->connection->executeStatement('INSERT INTO lot (item_id, number, expires_on) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE expires_on = COALESCE(VALUES(expires_on), expires_on)', [$item, $lot, $expires]);

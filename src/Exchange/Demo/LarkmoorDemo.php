@@ -95,9 +95,9 @@ final class LarkmoorDemo
 
     private function business(): void
     {
-        $this->entities->persist(new Business('Larkmoor Bee Supply', 'Heather Road 12, A94 LK08 Larkmoor, Ireland', 'IE9999999LB', 'EUR', BigDecimal::of('4.00'), BigDecimal::of('18'), BigDecimal::of('24000')));
+        $this->entities->persist(new Business('Larkmoor Bee Supply', 'Heather Road 12, A94 LK08 Larkmoor, Ireland', 'IE9999999LB', 'EUR', BigDecimal::of('4.00'), BigDecimal::of('18'), BigDecimal::of('52000')));
         foreach ([
-            ['DEPOT', 'Larkmoor depot', 'Heather Road 12, A94 LK08 Larkmoor, IE', 'Mon–Fri 7 to 16', 9],
+            ['DEPOT', 'Depot', 'Heather Road 12, A94 LK08 Larkmoor, IE', 'Mon–Fri 7 to 16', 9],
             ['FERRY', 'Ferry Lane', 'Ferry Lane 3, A94 LK21 Larkmoor, IE', 'rear gate, Mon–Fri 8 to 16', 5],
             ['MILL', 'Millbank', 'Millbank 40, A96 MB02 Sallow Bridge, IE', 'Tue–Sat 9 to 17', 4],
         ] as [$code, $name, $address, $hours, $rows]) {

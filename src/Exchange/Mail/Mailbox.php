@@ -29,6 +29,7 @@ final readonly class Mailbox implements SentLetters
         $name = $at->format('Ymd-His-').substr(hash('sha256', $message->toString()), 0, 8);
         $original = $message->getOriginalMessage();
         $email = $original instanceof Email ? $original : new Email();
+        /** @param array<Address> $list */
         $addresses = static fn (array $list): array => array_map(static fn (Address $address): string => $address->getAddress(), $list);
         $letter = [
             'name' => $name,

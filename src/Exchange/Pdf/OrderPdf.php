@@ -28,7 +28,7 @@ final readonly class OrderPdf implements OrderPaper
         $dompdf->setPaper('A4');
         $dompdf->loadHtml($this->twig->render('paper/order.html.twig', ['order' => $order, 'business' => $this->business->get()]), 'UTF-8');
         $dompdf->render();
-        $dompdf->getCanvas()->page_text(500, 808, '{PAGE_NUM} / {PAGE_COUNT}', $dompdf->getFontMetrics()->getFont('DejaVu Sans'), 7);
+        $dompdf->getCanvas()->page_text(500, 808, '{PAGE_NUM} / {PAGE_COUNT}', $dompdf->getFontMetrics()->getFont('DejaVu Sans') ?? 'helvetica', 7);
 
         return (string) $dompdf->output();
     }

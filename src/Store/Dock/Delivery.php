@@ -38,7 +38,7 @@ class Delivery
         #[ORM\Column(length: 40)]
         public readonly string $noteNumber,
         #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $arrivedAt,
+        private \DateTimeImmutable $arrivedAt,
     ) {
         $this->lines = new ArrayCollection();
     }
@@ -60,6 +60,11 @@ class Delivery
         if (null !== $this->bookedAt) {
             throw new Refused(sprintf('Delivery note %s is booked in already.', $this->noteNumber));
         }
+    }
+
+    public function arrivedAt(): \DateTimeImmutable
+    {
+        return $this->arrivedAt;
     }
 
     public function isBooked(): bool

@@ -23,7 +23,7 @@ class ImportRun
     #[ORM\Column(length: 12)]
     private string $state = self::CHECKING;
 
-    #[ORM\Column]
+    #[ORM\Column(name: 'total_rows')]
     private int $rows = 0;
 
     #[ORM\Column]

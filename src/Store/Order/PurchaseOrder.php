@@ -84,7 +84,7 @@ class PurchaseOrder
         #[ORM\Column(type: 'date_immutable')]
         private \DateTimeImmutable $wantedOn,
         #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $createdAt,
+        private \DateTimeImmutable $createdAt,
     ) {
         $this->currency = $supplier->currency()->code;
         $this->note = $supplier->standingNote();
@@ -247,6 +247,11 @@ class PurchaseOrder
     public function state(): OrderState
     {
         return $this->state;
+    }
+
+    public function createdAt(): \DateTimeImmutable
+    {
+        return $this->createdAt;
     }
 
     public function wantedOn(): \DateTimeImmutable

@@ -45,6 +45,6 @@ class SentDocument
             $this->content = (string) stream_get_contents($this->content);
         }
 
-        return $this->content;
+        return is_string($this->content) ? $this->content : '';
     }
 }

@@ -10,6 +10,7 @@ use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Replenish\Explanation;
+use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
@@ -145,6 +146,16 @@ class SavedProposal
     public function forecast(): Forecast
     {
         return new Forecast($this->forecast['method'], array_map(floatval(...), $this->forecast['weeks']), (float) $this->forecast['sigma'], $this->forecast['offBy']);
+    }
+
+    /**
+     * @param Facts $facts
+     *
+     * @return list<OpenOrder>
+     */
+    public static function openOrders(array $facts): array
+    {
+        return array_map(static fn (array $order): OpenOrder => new OpenOrder($order[0], BigDecimal::of(number_format($order[1], 3, '.', '')), new \DateTimeImmutable($order[2])), $facts['arrivals']);
     }
 
     /** @return Facts the stock the run saw: weekly sales, on hand, promised, open orders (number, stock units, day), arrival */

@@ -8,18 +8,18 @@ use Doctrine\DBAL\Schema\Schema;
 use Doctrine\Migrations\AbstractMigration;
 
 /**
- * Auto-generated Migration: Please modify to your needs!
+ * The first schema.
  */
-final class Version20261123122400 extends AbstractMigration
+final class Version20261123120000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return '';
+        return 'Everything the whole job needs once';
     }
 
     public function up(Schema $schema): void
     {
-        // this up() migration is auto-generated, please modify it to your needs
+
         $this->addSql(<<<'SQL'
             CREATE TABLE audit_entry (
               id INT AUTO_INCREMENT NOT NULL,
@@ -109,7 +109,7 @@ final class Version20261123122400 extends AbstractMigration
             CREATE TABLE import_run (
               id INT AUTO_INCREMENT NOT NULL,
               state VARCHAR(12) NOT NULL,
-              `rows` INT NOT NULL,
+              total_rows INT NOT NULL,
               done INT NOT NULL,
               bad_rows INT NOT NULL,
               problems JSON NOT NULL,
@@ -720,7 +720,7 @@ final class Version20261123122400 extends AbstractMigration
 
     public function down(Schema $schema): void
     {
-        // this down() migration is auto-generated, please modify it to your needs
+
         $this->addSql('ALTER TABLE audit_entry DROP FOREIGN KEY FK_2C6AF987217BBB47');
         $this->addSql('ALTER TABLE bin DROP FOREIGN KEY FK_AA275AEDF6BD1646');
         $this->addSql('ALTER TABLE customer_promise DROP FOREIGN KEY FK_87D1872E126F525E');

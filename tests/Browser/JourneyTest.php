@@ -1,0 +1,194 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Browser;
+
+use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Remote\DesiredCapabilities;
+use Facebook\WebDriver\Remote\RemoteWebDriver;
+use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverElement;
+use Facebook\WebDriver\WebDriverExpectedCondition;
+use Facebook\WebDriver\WebDriverKeys;
+use PHPUnit\Framework\TestCase;
+
+/** The main job in the real interface, with a keyboard: from a proposal to booked stock. */
+final class JourneyTest extends TestCase
+{
+    private static RemoteWebDriver $chrome;
+    /** @var resource */
+    private static mixed $driver;
+    private static string $profile;
+
+    public static function setUpBeforeClass(): void
+    {
+        $server = stream_socket_server('tcp://127.0.0.1:0');
+        self::assertNotFalse($server);
+        $port = (int) substr((string) strrchr((string) stream_socket_get_name($server, false), ':'), 1);
+        fclose($server);
+        $driver = proc_open(['chromedriver', '--port='.$port], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
+        self::assertIsResource($driver);
+        self::$driver = $driver;
+        for ($try = 0; $try < 100 && !@fsockopen('127.0.0.1', $port); ++$try) {
+            usleep(50_000);
+        }
+        self::$profile = sys_get_temp_dir().'/tallbarrel-browser-'.getmypid();
+        $options = (new ChromeOptions())->addArguments([
+            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking',
+            '--disable-component-update', '--disable-sync', '--window-size=1280,800', '--user-data-dir='.self::$profile,
+        ]);
+        $wanted = DesiredCapabilities::chrome();
+        $wanted->setCapability(ChromeOptions::CAPABILITY, $options);
+        $wanted->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
+        self::$chrome = RemoteWebDriver::create('http://127.0.0.1:'.$port, $wanted);
+    }
+
+    public static function tearDownAfterClass(): void
+    {
+        self::$chrome->quit();
+        proc_terminate(self::$driver);
+        exec('rm -rf '.escapeshellarg(self::$profile));
+    }
+
+    private static function open(string $path): void
+    {
+        self::$chrome->get(($_SERVER['TALLBARREL_TEST_URL'] ?? getenv('TALLBARREL_TEST_URL')).$path);
+    }
+
+    private static function one(string $selector): WebDriverElement
+    {
+        return self::$chrome->wait(8, 50)->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)), $selector);
+    }
+
+    private static function until(string $selector, string $words): void
+    {
+        self::$chrome->wait(8, 50)->until(WebDriverExpectedCondition::elementTextContains(WebDriverBy::cssSelector($selector), $words), sprintf('“%s” in %s', $words, $selector));
+    }
+
+    private static function keys(string ...$keys): void
+    {
+        self::$chrome->getKeyboard()->sendKeys($keys);
+    }
+
+    private static function doTheNextThing(): void
+    {
+        self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, WebDriverKeys::ENTER, WebDriverKeys::NULL]);
+    }
+
+    private static function signIn(string $name): void
+    {
+        self::$chrome->manage()->deleteAllCookies();
+        self::open('/sign-in');
+        self::one('input[name="email"]')->sendKeys($name.'@larkmoor.example');
+        self::one('input[name="password"]')->sendKeys('larkmoor-honey'.WebDriverKeys::ENTER);
+        self::until('h1', date('l'));
+    }
+
+    public function testFromAProposalToBookedStock(): void
+    {
+        self::signIn('mara');
+        self::keys('g', 'r');
+        self::until('h1', 'Reorder');
+
+        // Leave only Vetrasol chosen, then change one quantity: the strip and the why follow.
+        foreach (self::$chrome->findElements(WebDriverBy::cssSelector('input[name^="chosen"]:checked')) as $tick) {
+            $row = self::$chrome->executeScript('return arguments[0].closest("section").querySelector("header").id', [$tick]);
+            if ('group-VETRASOL' !== $row) {
+                self::$chrome->executeScript('arguments[0].checked = false', [$tick]);
+            }
+        }
+        $field = self::one('#group-VETRASOL + table input.qty');
+        $id = (string) $field->getAttribute('id');
+        $field->click();
+        $field->clear();
+        $field->sendKeys('1.5'.WebDriverKeys::TAB);
+        self::until('#row-'.substr($id, 9), 'do not split a case');
+        self::assertSame('1.5', self::one('#'.$id)->getAttribute('value'), 'what was typed stays');
+        $field = self::one('#'.$id);
+        $field->clear();
+        $field->sendKeys('16'.WebDriverKeys::ENTER);
+        self::until('#why', 'Order 16 cases');
+        $item = trim(explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[0]);
+        $site = trim(explode("\n", explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[1])[0]);
+        foreach (self::$chrome->findElements(WebDriverBy::cssSelector('input[name^="chosen"]:checked')) as $tick) {
+            if ('group-VETRASOL' !== self::$chrome->executeScript('return arguments[0].closest("section").querySelector("header").id', [$tick])) {
+                self::$chrome->executeScript('arguments[0].checked = false', [$tick]);
+            }
+        }
+        self::doTheNextThing();
+
+        // The draft: send it.
+        self::until('h1', 'PO-');
+        $number = (string) self::one('h1')->getText();
+        self::until('.strip', 'Send to Ilse Tamm');
+        self::doTheNextThing();
+        self::until('.note.fine', 'is on its way to orders@vetrasol.example');
+        self::open('/mailbox');
+        self::until('section', 'Order '.$number);
+
+        // It arrives: count it at the dock, one line short, and book it in.
+        self::signIn('tam');
+        $held = self::held($item, $site);
+        self::open('/dock?order='.$number);
+        self::one('input[name="note"]')->sendKeys('DN-77');
+        self::$chrome->executeScript('const s = document.querySelector("select[name=site]"); s.value = [...s.options].find((o) => o.text === arguments[0]).value', [$site]);
+        foreach (self::$chrome->findElements(WebDriverBy::cssSelector('input[name^="orders"]:checked')) as $tick) {
+            if ($number !== self::$chrome->executeScript('return arguments[0].closest("tr").querySelector("label").textContent', [$tick])) {
+                $tick->click();
+            }
+        }
+        self::doTheNextThing();
+        self::until('h1', 'delivery note DN-77');
+        self::keys(...str_split($item.' 14'));
+        self::keys(WebDriverKeys::ENTER);
+        self::until('.note.fine', 'now 14 case');
+        self::until('tbody', '2 short');
+        self::doTheNextThing();
+        self::until('.note.fine', 'Booked in as R-');
+        self::assertSame($held + 14 * 12, self::held($item, $site), 'stock has moved');
+        self::open('/orders/'.$number);
+        self::until('.title', 'part received');
+
+        $errors = array_filter(self::$chrome->manage()->getLog('browser'), static fn (array $entry): bool => 'SEVERE' === $entry['level'] && !str_contains((string) $entry['message'], '422'));
+        self::assertSame([], array_column($errors, 'message'), 'the browser has nothing to complain about');
+    }
+
+    public function testKeysFindThingsAndHelpIsThere(): void
+    {
+        self::signIn('iris');
+        self::keys('/');
+        self::keys(...str_split('varroa'));
+        self::until('#found', 'MED-VS10');
+        self::keys(WebDriverKeys::ESCAPE);
+        self::one('h1')->click();
+        self::keys('?');
+        self::until('#key-help', 'Find anything');
+    }
+
+    public function testPagesAreAccessible(): void
+    {
+        self::signIn('rowan');
+        $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
+        foreach (['/', '/reorder', '/orders', '/orders/PO-1084', '/dock?order=PO-1079', '/stock', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/items', '/own-data', '/mailbox'] as $page) {
+            self::open($page);
+            self::one('h1');
+            self::$chrome->executeScript($axe);
+            $found = self::$chrome->executeAsyncScript('const done = arguments[0]; axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}).then((r) => done(r.violations.map((v) => v.id + ": " + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 120)).join(" | "))))');
+            self::assertSame([], $found, $page);
+        }
+    }
+
+    private static function held(string $item, string $site): int
+    {
+        self::open('/items/'.$item);
+        foreach (self::$chrome->findElements(WebDriverBy::cssSelector('main .grid-cols-3 > a')) as $place) {
+            if (str_starts_with((string) $place->getText(), $site)) {
+                self::assertSame(1, preg_match('/\n([\d,]+) pcs/', (string) $place->getText(), $found));
+
+                return (int) str_replace(',', '', $found[1]);
+            }
+        }
+        self::fail($item.' is not stocked at '.$site);
+    }
+}

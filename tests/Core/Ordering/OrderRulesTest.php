@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Core\Ordering;
+
+use Brick\Math\BigDecimal;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Ordering\OrderDays;
+use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Ordering\OrderTotals;
+use TallBarrel\Core\Ordering\Readiness;
+use TallBarrel\Core\Quantity\BuyingRule;
+use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Sourcing\Offer;
+use TallBarrel\Core\Sourcing\PriceBreaks;
+
+final class OrderRulesTest extends TestCase
+{
+    public function testTotalsRoundEachLineAndTheTaxOnce(): void
+    {
+        $totals = OrderTotals::of(
+            [[BigDecimal::of(48), BigDecimal::of('9.30')], [BigDecimal::of(20), BigDecimal::of('13.20')], [BigDecimal::of(3), BigDecimal::of('41.50')], [BigDecimal::of(1), BigDecimal::of('21.60')]],
+            BigDecimal::of(21), Currency::of('EUR'),
+        );
+        self::assertSame(['856.50', '179.87', '1036.37'], [(string) $totals->goods->amount, (string) $totals->tax->amount, (string) $totals->total->amount]);
+        self::assertSame('0.34', (string) OrderTotals::line(BigDecimal::of('0.5'), BigDecimal::of('0.6701'), Currency::of('EUR'))->amount);
+    }
+
+    public function testAReceivedOrderCannotBeCancelledOrSentAgain(): void
+    {
+        self::assertFalse(OrderState::PartReceived->canBecome(OrderState::Cancelled));
+        self::assertFalse(OrderState::Sent->canBecome(OrderState::Draft));
+        self::assertFalse(OrderState::Draft->canBecome(OrderState::Sent), 'nothing goes out unapproved');
+        self::assertTrue(OrderState::Approved->canBecome(OrderState::Sent));
+        self::assertSame(['sent', 'acknowledged', 'part-received'], OrderState::openValues());
+        foreach (OrderState::cases() as $state) {
+            self::assertFalse(OrderState::Cancelled->canBecome($state));
+            self::assertFalse(OrderState::Closed->canBecome($state));
+        }
+    }
+
+    public function testReadinessNamesWhatIsMissingAndWhere(): void
+    {
+        $readiness = Readiness::of(['contact' => 'Ilse', 'email' => '', 'address' => ' ', 'terms' => 'net 30'], [['line' => 1, 'item' => 'JAR', 'supplierCode' => 'X'], ['line' => 2, 'item' => 'BOT-250P', 'supplierCode' => ''], ['line' => 3, 'item' => null, 'supplierCode' => '']]);
+        self::assertFalse($readiness->isComplete());
+        self::assertSame([['email', null], ['address', null], ['supplierCode', 2]], array_map(static fn (array $one): array => [$one['fact'], $one['line']], $readiness->missing));
+        self::assertSame('lines', Readiness::of(['contact' => 'a', 'email' => 'b', 'address' => 'c', 'terms' => 'd'], [])->missing[0]['fact']);
+    }
+
+    /** @return iterable<array{string, list<int>, string, string}> */
+    public static function moments(): iterable
+    {
+        yield 'before the hour' => ['2026-11-23 13:59', [1, 2, 3, 4, 5], '14:00', '2026-11-23 14:00'];
+        yield 'after the hour' => ['2026-11-23 14:01', [1, 2, 3, 4, 5], '14:00', '2026-11-24 14:00'];
+        yield 'Friday evening' => ['2026-11-27 18:00', [], '14:00', '2026-11-30 14:00'];
+        yield 'Thursdays only' => ['2026-11-27 09:00', [4], '12:00', '2026-12-03 12:00'];
+    }
+
+    /** @param list<int> $days */
+    #[DataProvider('moments')]
+    public function testTheNextCutOff(string $now, array $days, string $hour, string $expected): void
+    {
+        self::assertSame($expected, OrderDays::of($days, $hour)->nextCutOff(new \DateTimeImmutable($now))->format('Y-m-d H:i'));
+    }
+
+    public function testReviewDaysAreTheLongestGap(): void
+    {
+        self::assertSame(7, OrderDays::of([4], '12:00')->reviewDays());
+        self::assertSame(5, OrderDays::of([2, 4], '12:00')->reviewDays());
+        self::assertSame(3, OrderDays::of([], '12:00')->reviewDays(), 'over the weekend');
+        self::assertSame('2026-11-30', OrderDays::of([], '14:00')->arrival(new \DateTimeImmutable('2026-11-23 10:00'), 5)->format('Y-m-d'), 'not on a Saturday');
+    }
+
+    public function testAnHourThatIsNoneIsRefused(): void
+    {
+        $this->expectExceptionMessage('“25:00” is not an hour');
+        OrderDays::of([], '25:00');
+    }
+
+    public function testAllUnitsPriceBreaks(): void
+    {
+        $prices = PriceBreaks::of([[40, '8.97'], [1, '9.30'], [80, '8.74']]);
+        self::assertSame(['9.30', '9.30', '8.97', '8.74'], array_map(static fn (int $packs): string => (string) $prices->priceFor($packs), [1, 39, 40, 500]));
+        $this->expectExceptionMessage('Two prices both start at 40');
+        PriceBreaks::of([[40, 1], [40, 2]]);
+    }
+
+    public function testTheOfferOfFirstChoiceThenTheCheapestAtTheNeed(): void
+    {
+        $offer = static fn (int $id, int $rank, array $prices, int $content, string $rate): Offer => new Offer($id, $id, BuyingRule::of(Pack::of('case', $content)), PriceBreaks::of($prices), ExchangeRate::of('EUR', 'EUR' === $rate ? 'EUR' : 'PLN', 'EUR' === $rate ? 1 : $rate), $rank, 7);
+        $dear = $offer(1, 2, [[1, '12.00']], 12, 'EUR');
+        $breaks = $offer(2, 2, [[1, '60.00'], [10, '40.00']], 12, '4');
+        self::assertSame(1, Offer::choose([$breaks, $dear], 12)->id, 'one case: 1.00 against 1.25');
+        self::assertSame(2, Offer::choose([$dear, $breaks], 120)->id, 'ten cases: 1.00 against 0.83');
+        self::assertSame(3, Offer::choose([$dear, $breaks, $offer(3, 1, [[1, '99.00']], 12, 'EUR')], 120)->id, 'first choice goes first');
+    }
+}

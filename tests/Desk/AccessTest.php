@@ -1,0 +1,105 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+
+final class AccessTest extends DeskTestCase
+{
+    /** @return iterable<array{string}> */
+    public static function pages(): iterable
+    {
+        foreach (['/', '/reorder', '/orders', '/orders?past=1', '/orders/PO-1046', '/dock', '/stock', '/items', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/mailbox', '/find?q=jar'] as $page) {
+            yield $page => [$page];
+        }
+    }
+
+    #[DataProvider('pages')]
+    public function testEveryPageOpensForWhoeverWorksHereAndForNobodyElse(string $page): void
+    {
+        $this->see($page);
+        self::assertResponseRedirects('/sign-in');
+        foreach (['rowan', 'mara', 'tam', 'iris'] as $name) {
+            $this->as($name);
+            $this->see($page);
+            self::assertResponseIsSuccessful($name.' at '.$page);
+            self::assertStringContainsString("script-src 'self'", (string) $this->browser->getResponse()->headers->get('Content-Security-Policy'));
+        }
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function forbidden(): iterable
+    {
+        yield 'the stockroom does not draft' => ['tam', '/reorder/draft'];
+        yield 'the stockroom does not send' => ['tam', '/orders/PO-1084/send'];
+        yield 'the bookkeeper does not calculate' => ['iris', '/reorder/calculate'];
+        yield 'the bookkeeper does not receive' => ['iris', '/dock/deliveries'];
+        yield 'the bookkeeper does not change suppliers' => ['iris', '/suppliers/VETRASOL'];
+        yield 'the stockroom brings no data' => ['tam', '/own-data/sales'];
+    }
+
+    #[DataProvider('forbidden')]
+    public function testTheWrongRoleIsRefusedOnTheServer(string $name, string $path): void
+    {
+        $this->as($name);
+        $this->post($path);
+        self::assertResponseStatusCodeSame(403);
+        self::assertStringContainsString('Your role does not allow this', $this->text());
+    }
+
+    public function testABuyerCannotApproveWhatIsOverTheLimit(): void
+    {
+        $this->as('mara');
+        $this->post('/orders/PO-1083/approve', ['version' => '1']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('over Mara’s limit', $this->text());
+        self::assertSame('awaiting-approval', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1083'"));
+    }
+
+    public function testWithoutTheSessionsTokenNothingIsChanged(): void
+    {
+        $this->as('rowan');
+        $this->see('/');
+        $this->browser->request('POST', '/orders/PO-1084/cancel', ['version' => '1', '_token' => 'stolen']);
+        self::assertResponseStatusCodeSame(403);
+        self::assertSame('draft', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1084'"));
+    }
+
+    public function testSigningInTakesTheRightPasswordAndIsThrottled(): void
+    {
+        $try = function (string $password): void {
+            $token = $this->see('/sign-in')->filter('input[name="_token"]')->attr('value');
+            $this->browser->request('POST', '/sign-in', ['email' => 'rowan@larkmoor.example', 'password' => $password, '_token' => $token], [], ['REMOTE_ADDR' => '192.0.2.'.random_int(1, 250)]);
+            $this->browser->followRedirect();
+        };
+        $try('wrong');
+        self::assertStringContainsString('do not belong together', $this->text());
+        self::assertSame('rowan@larkmoor.example', $this->browser->getCrawler()->filter('input[name="email"]')->attr('value'), 'the address typed is kept');
+        $try('larkmoor-honey');
+        self::assertStringContainsString('Coming to the dock', $this->text());
+    }
+
+    public function testWhatWasTypedSurvivesAnEndedSession(): void
+    {
+        $this->browser->request('POST', '/suppliers/VETRASOL', ['name' => 'Vetrasol & Sons', 'weekdays' => [1 => '1', 4 => '1'], 'version' => '1']);
+        self::assertResponseRedirects('/sign-in');
+        $crawler = $this->browser->followRedirect();
+        self::assertStringContainsString('what you typed is kept', $this->text());
+        $this->browser->request('POST', '/sign-in', ['email' => 'mara@larkmoor.example', 'password' => 'larkmoor-honey', '_token' => $crawler->filter('input[name="_token"]')->attr('value')]);
+        $crawler = $this->browser->followRedirect();
+        $form = $crawler->selectButton('Save what I typed')->form();
+        self::assertSame('Vetrasol & Sons', $form->get('name')->getValue());
+        self::assertSame('1', $form->get('weekdays[4]')->getValue());
+        self::assertStringEndsWith('/suppliers/VETRASOL', $form->getUri());
+    }
+
+    public function testAWrongAddressIsSaidPlainly(): void
+    {
+        $this->as('iris');
+        $this->see('/orders/PO-9999');
+        self::assertResponseStatusCodeSame(404);
+        self::assertStringContainsString('There is no order PO-9999.', $this->text());
+    }
+}

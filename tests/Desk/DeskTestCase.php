@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\KernelBrowser;
+use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
+use Symfony\Component\DomCrawler\Crawler;
+use TallBarrel\Store\Person\Person;
+
+/** Through the kernel, signed in, against the demo; what a test writes is rolled back. */
+abstract class DeskTestCase extends WebTestCase
+{
+    protected KernelBrowser $browser;
+
+    protected function setUp(): void
+    {
+        $this->browser = self::createClient();
+    }
+
+    protected function as(string $name): void
+    {
+        $person = $this->entities()->getRepository(Person::class)->findOneBy(['email' => $name.'@larkmoor.example']);
+        self::assertNotNull($person);
+        $this->browser->loginUser($person, 'desk');
+    }
+
+    protected function see(string $path): Crawler
+    {
+        return $this->browser->request('GET', $path);
+    }
+
+    /**
+     * @param array<string, mixed>  $fields
+     * @param array<string, string> $headers
+     */
+    protected function post(string $path, array $fields = [], array $headers = []): Crawler
+    {
+        $token = $this->browser->request('GET', '/')->filter('meta[name="csrf-token"]')->attr('content');
+
+        return $this->browser->request('POST', $path, ['_token' => $token] + $fields, [], $headers);
+    }
+
+    protected function text(): string
+    {
+        return (string) preg_replace('/\s+/', ' ', $this->browser->getCrawler()->filter('body')->text());
+    }
+
+    protected function entities(): EntityManagerInterface
+    {
+        $entities = self::getContainer()->get(EntityManagerInterface::class);
+        self::assertInstanceOf(EntityManagerInterface::class, $entities);
+
+        return $entities;
+    }
+
+    protected function connection(): Connection
+    {
+        return $this->entities()->getConnection();
+    }
+
+    /** @param list<mixed> $values */
+    protected function number(string $query, array $values = []): float
+    {
+        $number = $this->connection()->fetchOne($query, $values);
+
+        return is_numeric($number) ? (float) $number : self::fail('No number: '.$query);
+    }
+}

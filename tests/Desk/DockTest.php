@@ -1,0 +1,107 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+final class DockTest extends DeskTestCase
+{
+    private function start(string $number = 'PO-1079', string $site = 'FERRY'): string
+    {
+        $this->as('tam');
+        $order = (int) $this->number('SELECT id FROM purchase_order WHERE number = ?', [$number]);
+        $this->post('/dock/deliveries', ['order' => $number, 'note' => '88-2041', 'site' => (string) (int) $this->number('SELECT id FROM site WHERE code = ?', [$site]), 'orders' => [$order => '1']]);
+        $address = (string) $this->browser->getResponse()->headers->get('Location');
+        self::assertMatchesRegularExpression('#^/dock/deliveries/\d+$#', $address);
+
+        return $address;
+    }
+
+    /** @return list<array{id: int, code: string, gtin: string, packs: string}> */
+    private function lines(string $address): array
+    {
+        /** @var list<array{id: int, code: string, gtin: string, packs: string}> $lines */
+        $lines = $this->connection()->fetchAllAssociative('SELECT d.id, i.code, i.gtin, l.packs FROM delivery_line d JOIN order_line l ON l.id = d.line_id JOIN item i ON i.id = l.item_id WHERE d.delivery_id = ? ORDER BY d.id', [basename($address)]);
+
+        return $lines;
+    }
+
+    public function testLateDeliveriesStandFirst(): void
+    {
+        $this->as('tam');
+        $headings = $this->see('/dock')->filter('nav.list h2')->each(static fn ($heading): string => $heading->text());
+        self::assertSame('Late', $headings[0]);
+        self::assertContains('Today', $headings);
+    }
+
+    public function testADeliveryNoteNumberIsNeeded(): void
+    {
+        $this->as('tam');
+        $this->post('/dock/deliveries', ['order' => 'PO-1079', 'note' => '', 'site' => '1', 'orders' => []]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('The number on the delivery note is needed', $this->text());
+        self::assertStringContainsString('Nothing of these orders is still to come', $this->text());
+    }
+
+    public function testScansCountByGtinAndCodeAndAStrangerIsNamed(): void
+    {
+        $address = $this->start();
+        $line = $this->lines($address)[0];
+        foreach ([ltrim($line['gtin'], '0') => 1.0, $line['code'] => 2.0, strtolower($line['code']).' 2' => 2.0] as $scan => $counted) {
+            $this->post($address, ['scan' => (string) $scan]);
+            self::assertResponseRedirects($address);
+            self::assertSame($counted, $this->number('SELECT counted FROM delivery_line WHERE id = ?', [$line['id']]));
+        }
+        $this->post($address, ['scan' => 'EQ-X9']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“EQ-X9” is on none of these orders', $this->text());
+        self::assertSame('EQ-X9', $this->browser->getCrawler()->filter('#scan')->attr('value'));
+    }
+
+    public function testAllAsOrderedThenBookedInOnceEvenWhenPressedTwice(): void
+    {
+        $address = $this->start();
+        $lines = $this->lines($address);
+        $units = $this->number('SELECT SUM(l.packs * l.pack_content) FROM delivery_line d JOIN order_line l ON l.id = d.line_id WHERE d.delivery_id = ?', [basename($address)]);
+        $held = $this->number('SELECT SUM(quantity) FROM stock_balance');
+        $this->post($address, ['do' => 'all']);
+        $this->post($address, ['do' => 'book']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Stock and cost have moved', $this->text());
+        self::assertSame($held + $units, $this->number('SELECT SUM(quantity) FROM stock_balance'));
+        self::assertSame((float) count($lines), $this->number('SELECT COUNT(*) FROM receipt_line l JOIN receipt r ON r.id = l.receipt_id WHERE r.delivery_id = ?', [basename($address)]));
+        $this->post($address, ['do' => 'book']);
+        self::assertSame($held + $units, $this->number('SELECT SUM(quantity) FROM stock_balance'));
+        self::assertSame('part-received', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1079'"), 'the other sites still wait');
+    }
+
+    public function testAWrongCountIsNamedAndTheOthersAreKept(): void
+    {
+        $address = $this->start();
+        [$first, $second] = $this->lines($address);
+        $this->post($address, ['do' => 'book', 'counted' => [$first['id'] => '3', $second['id'] => 'three']]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“three” is not a number', $this->text());
+        self::assertSame('three', $this->browser->getCrawler()->filter('#counted-'.$second['id'])->attr('value'));
+        self::assertSame('3', $this->browser->getCrawler()->filter('#counted-'.$first['id'])->attr('value'));
+        self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM receipt WHERE delivery_id = ?', [basename($address)]));
+    }
+
+    public function testHiddenAmountsAreNotOnThePage(): void
+    {
+        $address = $this->start();
+        $this->see($address.'?blind=1');
+        self::assertStringNotContainsString('Ordered', $this->browser->getCrawler()->filter('thead')->text());
+        self::assertCount(0, $this->browser->getCrawler()->filter('button[value="all"]'));
+    }
+
+    public function testASiteWithoutBinsStillPutsAway(): void
+    {
+        $this->connection()->executeStatement("UPDATE stocking SET bin_id = NULL WHERE site_id = (SELECT id FROM site WHERE code = 'FERRY')");
+        $address = $this->start();
+        $this->post($address, ['do' => 'all']);
+        $this->post($address, ['do' => 'book']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Booked in as R-', $this->text());
+    }
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+use Symfony\Component\HttpFoundation\File\UploadedFile;
+
+final class OwnDataTest extends DeskTestCase
+{
+    private function bring(string $kind, string $content): void
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'csv');
+        file_put_contents($file, $content);
+        $token = $this->see('/own-data')->filter('meta[name="csrf-token"]')->attr('content');
+        $this->browser->request('POST', '/own-data/'.$kind, ['_token' => $token], ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)]);
+    }
+
+    public function testAFileIsShownBeforeItIsAppliedAndAppliedAfterTheAnswer(): void
+    {
+        $this->as('mara');
+        $this->bring('sales', "item,site,day,quantity\nJAR-340R,MILL,2024-02-01,31\nJAR-340R,MILL,2024-02-02,x\n");
+        $this->browser->followRedirect();
+        self::assertStringContainsString('1 cannot be used', $this->text());
+        self::assertStringContainsString('not a number', $this->text());
+        self::assertSame(0.0, $this->number("SELECT COUNT(*) FROM sales_day WHERE day = '2024-02-01'"));
+        $address = (string) parse_url($this->browser->getRequest()->getUri(), \PHP_URL_PATH);
+        $this->post($address);
+        self::assertSame(31.0, $this->number("SELECT quantity FROM sales_day WHERE day = '2024-02-01'"));
+        $this->see($address);
+        self::assertStringContainsString('1 rows are in', $this->text());
+    }
+
+    public function testAFileThatIsNotCsvIsRefusedBesideItsField(): void
+    {
+        $this->as('mara');
+        $this->bring('items', "PK\x03\x04 a spreadsheet");
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('not a CSV file', $this->browser->getCrawler()->filter('#items .error')->text());
+    }
+
+    public function testNoFileIsSaid(): void
+    {
+        $this->as('mara');
+        $this->post('/own-data/offers');
+        self::assertStringContainsString('Choose a file first', $this->browser->getCrawler()->filter('#offers .error')->text());
+    }
+
+    public function testASampleCanBeTakenAway(): void
+    {
+        $this->as('mara');
+        $this->see('/own-data/offers/sample.csv');
+        self::assertStringStartsWith('supplier,item,supplier_code', (string) $this->browser->getResponse()->getContent());
+    }
+
+    public function testASuppliersWrongEntriesAreNamedAndKept(): void
+    {
+        $this->as('mara');
+        /** @var array<string, mixed> $form */
+        $form = $this->see('/suppliers/VETRASOL')->filter('#supplier')->form()->getPhpValues();
+        $this->post('/suppliers/VETRASOL', ['email' => 'orders(at)vetrasol', 'cut_off' => '2 pm', 'discount_days' => '40', 'country' => 'Czechia'] + array_diff_key($form, ['_token' => 1]));
+        self::assertResponseStatusCodeSame(422);
+        foreach (['“orders(at)vetrasol” is not an email address', '“2 pm” is not an hour', 'The discount ends after 40 days', '“Czechia” is not a country code'] as $reason) {
+            self::assertStringContainsString($reason, $this->text());
+        }
+        self::assertSame('orders(at)vetrasol', $this->browser->getCrawler()->filter('input[name="email"]')->attr('value'));
+        self::assertSame('14:00', $this->connection()->fetchOne("SELECT cut_off FROM supplier WHERE code = 'VETRASOL'"));
+    }
+}

@@ -1,0 +1,176 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Exchange;
+
+use PHPUnit\Framework\Attributes\DataProvider;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Store\Import\ImportRun;
+use TallBarrel\Store\Import\Imports;
+use TallBarrel\Store\Stock\Verification;
+use TallBarrel\Tests\Store\StoreTestCase;
+
+final class CsvImportTest extends StoreTestCase
+{
+    private string $file;
+
+    protected function setUp(): void
+    {
+        $this->file = (string) tempnam(sys_get_temp_dir(), 'csv');
+    }
+
+    protected function tearDown(): void
+    {
+        unlink($this->file);
+        parent::tearDown();
+    }
+
+    private function check(string $kind, string $content): ImportRun
+    {
+        file_put_contents($this->file, $content);
+
+        return self::get(Imports::class)->check($kind, $this->file, 'mine.csv', self::person('mara'));
+    }
+
+    private function apply(ImportRun $run): ImportRun
+    {
+        self::assertTrue(self::get(Imports::class)->claim($run));
+        self::get(Imports::class)->apply($run->id);
+        $after = self::entities()->find(ImportRun::class, $run->id);
+        self::assertNotNull($after);
+        self::assertSame(ImportRun::APPLIED, $after->state(), $after->message());
+
+        return $after;
+    }
+
+    private static function value(string $query): string
+    {
+        $value = self::connection()->fetchOne($query);
+
+        return is_scalar($value) ? (string) $value : 'null';
+    }
+
+    public function testEverySampleIsGoodAndCanBeAppliedInOrder(): void
+    {
+        foreach (self::get(Imports::class)->forms() as $name => $form) {
+            $file = fopen('php://temp', 'r+');
+            self::assertNotFalse($file);
+            foreach ([array_keys($form->columns), ...$form->sample] as $row) {
+                fputcsv($file, $row, ',', '"', '', "\r\n");
+            }
+            $run = $this->check($name, (string) stream_get_contents($file, -1, 0));
+            self::assertSame([], $run->problems(), $name);
+            $this->apply($run);
+        }
+        self::assertSame([], self::get(Verification::class)->differences());
+    }
+
+    public function testEveryBadRowIsNamedAndNothingIsApplied(): void
+    {
+        $before = self::value('SELECT COUNT(*) FROM sales_day');
+        $run = $this->check('sales', "item;site;day;quantity\nJAR-340R;FERRY;2024-01-05;12\nJAR-XXX;FERRY;2024-01-05;1\nJAR-340R;NOWHERE;2024-01-06;1\nJAR-340R;FERRY;05.01.2024;1\nJAR-340R;FERRY;2024-01-07;twelve\nJAR-340R;FERRY;2024-01-05;3\nJAR-340R;FERRY;2999-01-01;3\nJAR-340R;FERRY\n");
+        self::assertSame([8, 7], [$run->rows(), $run->badRows()]);
+        $found = array_map(static fn (array $problem): array => [$problem[0], $problem[1], $problem[2]], $run->problems());
+        foreach ([[3, 'item', 'JAR-XXX'], [4, 'site', 'NOWHERE'], [5, 'day', '05.01.2024'], [6, 'quantity', 'twelve'], [7, 'day', '2024-01-05'], [8, 'day', '2999-01-01']] as $expected) {
+            self::assertContains($expected, $found);
+        }
+        self::assertStringContainsString('stand in line 2 already', $run->problems()[4][3]);
+        self::assertSame($before, self::value('SELECT COUNT(*) FROM sales_day'));
+        $this->apply($run);
+        self::assertSame((string) ((int) $before + 1), self::value('SELECT COUNT(*) FROM sales_day'), 'exactly the good row');
+    }
+
+    public function testAStockCountMovesTheDifference(): void
+    {
+        $held = self::value("SELECT quantity FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'");
+        $this->apply($this->check('stock', "item,site,quantity\nJAR-340R,DEPOT,777\n"));
+        self::assertSame('777.000', self::value("SELECT quantity FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'"));
+        self::assertSame((string) (777 - (int) $held), (string) (int) self::value("SELECT quantity FROM stock_movement WHERE kind = 'count' ORDER BY id DESC LIMIT 1"));
+        self::assertSame([], self::get(Verification::class)->differences());
+    }
+
+    public function testAnEmptyCellLeavesAKnownValueAsItIs(): void
+    {
+        $this->apply($this->check('items', "\u{feff}code,name,unit,service\r\njar-340r,,,0.99\r\nNEW-1,\"A jar, \"\"wide\"\"\",EA,\r\n"));
+        self::assertSame('Round honey jar 340 g', self::value("SELECT name FROM item WHERE code = 'JAR-340R'"));
+        self::assertSame('0.990', self::value("SELECT service FROM item WHERE code = 'JAR-340R'"));
+        self::assertSame('A jar, "wide"', self::value("SELECT name FROM item WHERE code = 'NEW-1'"));
+    }
+
+    public function testAPriceListChangesPricesAndBreaks(): void
+    {
+        $this->apply($this->check('offers', "supplier,item,supplier_code,pack,content,prices,lead_days\nVETRASOL,JAR-340R,VG-0340-R,case,12,1=8.10 60=7.70,6\n"));
+        self::assertSame('1.000=8.1000 60.000=7.7000', self::value("SELECT GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ' ') FROM price_break b JOIN offer o ON o.id = b.offer_id JOIN item i ON i.id = o.item_id JOIN supplier s ON s.id = o.supplier_id WHERE i.code = 'JAR-340R' AND s.code = 'VETRASOL'"));
+    }
+
+    /** @return iterable<string, array{string, string, string, string}> */
+    public static function badCells(): iterable
+    {
+        yield 'a unit that is none' => ['items', "code,name,unit\nA,B,KISTE\n", 'unit', 'not a unit code'];
+        yield 'a GTIN mistyped' => ['items', "code,name,unit,gtin\nA,B,EA,6291041500214\n", 'gtin', 'check digit is 3'];
+        yield 'a unit that cannot change' => ['items', "code,name,unit\nJAR-340R,,KGM\n", 'unit', 'kept in EA'];
+        yield 'a service of everything' => ['items', "code,name,unit,service\nA,B,EA,1\n", 'service', 'out of range'];
+        yield 'an email that is none' => ['suppliers', "code,name,currency,email\nA,B,EUR,nobody\n", 'email', 'not an email address'];
+        yield 'a currency that is none' => ['suppliers', "code,name,currency\nA,B,ZZQ\n", 'currency', 'is not a currency'];
+        yield 'a price that is none' => ['offers', "supplier,item,pack,content,prices\nVETRASOL,JAR-340R,case,12,cheap\n", 'prices', '“cheap” is not a price'];
+        yield 'a pack with nothing in it' => ['offers', "supplier,item,pack,content,prices\nVETRASOL,JAR-340R,case,0,9\n", 'content', 'cannot hold 0'];
+        yield 'half a jar' => ['stock', "item,site,quantity\nJAR-340R,DEPOT,1.5\n", 'quantity', 'whole units'];
+        yield 'a lot that is missing' => ['stock', "item,site,quantity\nMED-VS10,DEPOT,3\n", 'lot', 'kept by lot'];
+        yield 'less than nothing' => ['stock', "item,site,quantity\nJAR-340R,DEPOT,-3\n", 'quantity', 'below zero'];
+    }
+
+    #[DataProvider('badCells')]
+    public function testABadCellIsNamedByColumnAndReason(string $kind, string $content, string $column, string $reason): void
+    {
+        $run = $this->check($kind, $content);
+        self::assertSame(1, $run->badRows());
+        self::assertSame([2, $column], [$run->problems()[0][0], $run->problems()[0][1]]);
+        self::assertStringContainsString($reason, $run->problems()[0][3]);
+        self::assertFalse(self::get(Imports::class)->claim($run), 'there is nothing to apply');
+    }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function badFiles(): iterable
+    {
+        yield 'empty' => ['', 'The file is empty'];
+        yield 'a spreadsheet' => ["PK\x03\x04\x00\x00", 'not a CSV file'];
+        yield 'a picture' => ["\x89PNG\r\n\x1a\n\0\0\0", 'not a CSV file'];
+        yield 'other columns' => ["sku,shop\n1,2\n", 'no column “item”'];
+        yield 'another encoding' => ["item,site,day,quantity,gr\xf6sse\n", 'not in UTF-8'];
+    }
+
+    #[DataProvider('badFiles')]
+    public function testAFileThatIsNoneIsRefusedWhole(string $content, string $reason): void
+    {
+        $this->expectException(InvalidValue::class);
+        $this->expectExceptionMessage($reason);
+        $this->check('sales', $content);
+    }
+
+    public function testAFileOfFiftyMegabytesIsRefusedByItsSize(): void
+    {
+        $file = fopen($this->file, 'w');
+        self::assertNotFalse($file);
+        ftruncate($file, 50 * 1024 * 1024);
+        fclose($file);
+        $this->expectExceptionMessage('mine.csv has 50 MB; at most 40 MB');
+        self::get(Imports::class)->check('sales', $this->file, 'mine.csv', self::person('mara'));
+    }
+
+    public function testWhatFailsHalfWayLeavesNothingBehind(): void
+    {
+        $run = $this->check('stock', "item,site,quantity\nJAR-340R,DEPOT,901\nJAR-227R,DEPOT,902\n");
+        $before = self::value('SELECT SUM(quantity) FROM stock_balance');
+        $imports = self::get(Imports::class);
+        self::assertTrue($imports->claim($run));
+        self::assertFalse($imports->claim($run), 'a second press starts nothing');
+        file_put_contents($run->path, "item,site,quantity\nJAR-340R,DEPOT,901\nJAR-227R,DEPOT,".str_repeat('9', 400)."\n");
+        $imports->apply($run->id);
+        $after = self::entities()->find(ImportRun::class, $run->id);
+        self::assertNotNull($after);
+        self::assertSame(ImportRun::FAILED, $after->state());
+        self::assertStringContainsString('Nothing was applied', $after->message());
+        self::assertSame($before, self::value('SELECT SUM(quantity) FROM stock_balance'));
+    }
+}

@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Store;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Planning\PlanningData;
+
+final class OrderTest extends StoreTestCase
+{
+    private static function draft(string $price, int $packs): PurchaseOrder
+    {
+        $offer = self::offer(self::item('O-'.$price.'-'.$packs), $price);
+        $order = new PurchaseOrder('PO-O'.$packs, $offer->supplier, self::person('mara'), ExchangeRate::of('EUR', 'EUR', 1), new \DateTimeImmutable('+3 days'), new \DateTimeImmutable());
+        OrderLine::fromOffer($order, $offer, self::site('FERRY'), BigDecimal::of($packs));
+        self::entities()->persist($order);
+        self::entities()->flush();
+
+        return $order;
+    }
+
+    public function testOverTheLimitItWaitsForSomebodyHigher(): void
+    {
+        $order = self::draft('100.00', 26);
+        try {
+            $order->approve(self::person('mara'), new \DateTimeImmutable());
+            self::fail('2,600 is over Mara’s limit.');
+        } catch (Refused $refused) {
+            self::assertStringContainsString('over Mara’s limit', $refused->getMessage());
+        }
+        self::assertSame(OrderState::Draft, $order->state());
+        $order->awaitApproval();
+        $order->approve(self::person('rowan'), new \DateTimeImmutable());
+        self::assertSame(OrderState::Approved, $order->state());
+        self::assertSame('Rowan', $order->approvedBy()?->firstName());
+    }
+
+    public function testExactlyTheLimitIsWithinIt(): void
+    {
+        $order = self::draft('100.00', 25);
+        $order->approve(self::person('mara'), new \DateTimeImmutable());
+        self::assertSame(OrderState::Approved, $order->state());
+    }
+
+    public function testLinesAreFixedOnceSent(): void
+    {
+        $order = self::draft('10.00', 3);
+        $order->approve(self::person('mara'), new \DateTimeImmutable());
+        $order->send(new \DateTimeImmutable());
+        self::assertSame(1, $order->revision());
+        $this->expectExceptionMessage('its lines are fixed');
+        $order->lines()[0]->change(BigDecimal::of(9), BigDecimal::of(10));
+    }
+
+    public function testItDoesNotGoOutWithAFactMissing(): void
+    {
+        $order = self::draft('10.00', 3);
+        $order->supplier->contact()?->change('Kay', '', '');
+        $order->approve(self::person('mara'), new \DateTimeImmutable());
+        $this->expectExceptionMessage('cannot go out yet: no email address');
+        $order->send(new \DateTimeImmutable());
+    }
+
+    public function testDraftsDoNotCountInPlanningSentOrdersDo(): void
+    {
+        $order = self::draft('10.00', 3);
+        $code = $order->lines()[0]->item?->code;
+        $onOrder = static fn (): int => count(array_values(array_filter(self::get(PlanningData::class)->itemSites(new \DateTimeImmutable('today')), static fn ($place): bool => $place->code === $code))[0]->onOrder);
+        self::assertSame(0, $onOrder());
+        $order->approve(self::person('mara'), new \DateTimeImmutable());
+        $order->send(new \DateTimeImmutable());
+        self::entities()->flush();
+        self::assertSame(1, $onOrder());
+    }
+
+    public function testTheBudgetCountsWhatWasSentThisMonth(): void
+    {
+        $spending = self::get(Spending::class);
+        $before = $spending->budgetLeft(new \DateTimeImmutable());
+        $order = self::draft('10.00', 3);
+        self::assertEquals($before, $spending->budgetLeft(new \DateTimeImmutable()), 'a draft spends nothing');
+        $order->approve(self::person('mara'), new \DateTimeImmutable());
+        $order->send(new \DateTimeImmutable());
+        self::entities()->flush();
+        self::assertSame('30.00', (string) $before?->minus($spending->budgetLeft(new \DateTimeImmutable()) ?? $before)->amount);
+    }
+
+    public function testARefusedEmailNamesTheValue(): void
+    {
+        $this->expectExceptionMessage('“nobody at home” is not an email address');
+        self::supplier()->orderThrough('Kay', 'nobody at home');
+    }
+
+    public function testTheDemoHasOneOfEachThatWaits(): void
+    {
+        $states = array_count_values(array_map(static fn (PurchaseOrder $order): string => $order->state()->value, self::get(Orders::class)->in([OrderState::Draft, OrderState::AwaitingApproval, OrderState::Sent, OrderState::Acknowledged])));
+        self::assertSame(1, $states['awaiting-approval']);
+        self::assertGreaterThan(3, $states['acknowledged']);
+        self::assertGreaterThan(1, $states['sent']);
+    }
+}
