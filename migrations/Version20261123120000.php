@@ -19,7 +19,6 @@ final class Version20261123120000 extends AbstractMigration
 
     public function up(Schema $schema): void
     {
-
         $this->addSql(<<<'SQL'
             CREATE TABLE audit_entry (
               id INT AUTO_INCREMENT NOT NULL,
@@ -720,7 +719,6 @@ final class Version20261123120000 extends AbstractMigration
 
     public function down(Schema $schema): void
     {
-
         $this->addSql('ALTER TABLE audit_entry DROP FOREIGN KEY FK_2C6AF987217BBB47');
         $this->addSql('ALTER TABLE bin DROP FOREIGN KEY FK_AA275AEDF6BD1646');
         $this->addSql('ALTER TABLE customer_promise DROP FOREIGN KEY FK_87D1872E126F525E');

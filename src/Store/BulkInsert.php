@@ -34,7 +34,7 @@ final class BulkInsert
     public function add(mixed ...$row): void
     {
         array_push($this->values, ...array_values($row));
-        if (++$this->rows === self::AT_ONCE) {
+        if (self::AT_ONCE === ++$this->rows) {
             $this->flush();
         }
     }

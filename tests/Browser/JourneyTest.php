@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Browser;
 
 use Facebook\WebDriver\Chrome\ChromeOptions;
+use Facebook\WebDriver\Exception\StaleElementReferenceException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
@@ -53,12 +54,22 @@ final class JourneyTest extends TestCase
 
     private static function open(string $path): void
     {
-        self::$chrome->get(($_SERVER['TALLBARREL_TEST_URL'] ?? getenv('TALLBARREL_TEST_URL')).$path);
+        self::$chrome->get(getenv('TALLBARREL_TEST_URL').$path);
+    }
+
+    /** What was on the screen when something went wrong stays under var/ for a look. */
+    protected function onNotSuccessfulTest(\Throwable $error): never
+    {
+        @self::$chrome->takeScreenshot(dirname(__DIR__, 2).'/var/test/log/'.$this->name().'.png');
+        parent::onNotSuccessfulTest($error);
     }
 
     private static function one(string $selector): WebDriverElement
     {
-        return self::$chrome->wait(8, 50)->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)), $selector);
+        $element = self::$chrome->wait(8, 50)->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)), $selector);
+        self::assertInstanceOf(WebDriverElement::class, $element);
+
+        return $element;
     }
 
     private static function until(string $selector, string $words): void
@@ -71,9 +82,21 @@ final class JourneyTest extends TestCase
         self::$chrome->getKeyboard()->sendKeys($keys);
     }
 
+    /** Over what stands in the field. */
+    private static function type(WebDriverElement $field, string $keys): void
+    {
+        $field->click();
+        self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL]);
+        self::$chrome->getKeyboard()->sendKeys($keys);
+    }
+
     private static function doTheNextThing(): void
     {
-        self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, WebDriverKeys::ENTER, WebDriverKeys::NULL]);
+        try {
+            self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, WebDriverKeys::ENTER, WebDriverKeys::NULL]);
+        } catch (StaleElementReferenceException) {
+            // The page has gone on before the last key was let go.
+        }
     }
 
     private static function signIn(string $name): void
@@ -100,14 +123,10 @@ final class JourneyTest extends TestCase
         }
         $field = self::one('#group-VETRASOL + table input.qty');
         $id = (string) $field->getAttribute('id');
-        $field->click();
-        $field->clear();
-        $field->sendKeys('1.5'.WebDriverKeys::TAB);
+        self::type($field, '1.5'.WebDriverKeys::TAB);
         self::until('#row-'.substr($id, 9), 'do not split a case');
         self::assertSame('1.5', self::one('#'.$id)->getAttribute('value'), 'what was typed stays');
-        $field = self::one('#'.$id);
-        $field->clear();
-        $field->sendKeys('16'.WebDriverKeys::ENTER);
+        self::type(self::one('#'.$id), '16'.WebDriverKeys::ENTER);
         self::until('#why', 'Order 16 cases');
         $item = trim(explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[0]);
         $site = trim(explode("\n", explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[1])[0]);
@@ -150,7 +169,9 @@ final class JourneyTest extends TestCase
         self::open('/orders/'.$number);
         self::until('.title', 'part received');
 
-        $errors = array_filter(self::$chrome->manage()->getLog('browser'), static fn (array $entry): bool => 'SEVERE' === $entry['level'] && !str_contains((string) $entry['message'], '422'));
+        /** @var list<array{level: string, message: string}> $log */
+        $log = self::$chrome->manage()->getLog('browser');
+        $errors = array_filter($log, static fn (array $entry): bool => 'SEVERE' === $entry['level'] && !str_contains($entry['message'], '422'));
         self::assertSame([], array_column($errors, 'message'), 'the browser has nothing to complain about');
     }
 
@@ -164,6 +185,7 @@ final class JourneyTest extends TestCase
         self::one('h1')->click();
         self::keys('?');
         self::until('#key-help', 'Find anything');
+        self::assertTrue(self::one('#key-help')->isDisplayed());
     }
 
     public function testPagesAreAccessible(): void

@@ -90,8 +90,8 @@ final class AccessTest extends DeskTestCase
         $this->browser->request('POST', '/sign-in', ['email' => 'mara@larkmoor.example', 'password' => 'larkmoor-honey', '_token' => $crawler->filter('input[name="_token"]')->attr('value')]);
         $crawler = $this->browser->followRedirect();
         $form = $crawler->selectButton('Save what I typed')->form();
-        self::assertSame('Vetrasol & Sons', $form->get('name')->getValue());
-        self::assertSame('1', $form->get('weekdays[4]')->getValue());
+        self::assertSame('Vetrasol & Sons', $form->getValues()['name']);
+        self::assertSame('1', $form->getValues()['weekdays[4]']);
         self::assertStringEndsWith('/suppliers/VETRASOL', $form->getUri());
     }
 

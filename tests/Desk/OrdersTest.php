@@ -82,6 +82,7 @@ final class OrdersTest extends DeskTestCase
         self::assertSame('9', $this->browser->getCrawler()->filter('input[name="quantity['.$line.']"]')->attr('value'));
         self::assertSame(5.0, $this->number('SELECT packs FROM order_line WHERE id = ?', [$line]));
 
+        /** @var array<string, mixed> $again */
         $again = $this->browser->getCrawler()->filter('#order')->form()->getPhpValues();
         $this->post('/orders/'.self::DRAFT, ['do' => 'save'] + array_diff_key($again, ['_token' => 1]));
         self::assertSame(9.0, $this->number('SELECT packs FROM order_line WHERE id = ?', [$line]), 'saved again, theirs holds');

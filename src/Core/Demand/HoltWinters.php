@@ -91,9 +91,7 @@ final readonly class HoltWinters
     private static function fitted(array $demand, int $period, Season $kind, array $start, ?array $parameters, float $tolerance): self
     {
         if (null === $parameters) {
-            /** @param list<float> $point */
-            $sse = static fn (array $point): float => self::run($demand, $period, $kind, $start, $point[0], $point[1], $point[2], false)[0];
-            $found = Minimum::find($sse, [0.3, 0.1, 0.1], 0.0, 1.0, $tolerance, $tolerance > 1e-6 ? 60 : 600)[0];
+            $found = Minimum::find(static fn (array $point): float => self::run($demand, $period, $kind, $start, $point[0], $point[1], $point[2], false)[0], [0.3, 0.1, 0.1], 0.0, 1.0, $tolerance, $tolerance > 1e-6 ? 60 : 600)[0];
             $parameters = [$found[0], $found[1], $found[2]];
         }
         [$sum, $level, $trend, $season, $errors] = self::run($demand, $period, $kind, $start, $parameters[0], $parameters[1], $parameters[2], true);

@@ -61,20 +61,17 @@ final readonly class SimpleSmoothing
     {
         $start = (float) $demand[$first];
         $known = array_values(array_filter(array_slice($demand, $first + 1), static fn (?float $value): bool => null !== $value));
-        /** @param list<float> $point */
-        $sse = static function (array $point) use ($start, $known): float {
-            $alpha = $point[0];
+
+        return Minimum::find(static function (array $point) use ($start, $known): float {
             $level = $start;
             $sum = 0.0;
             foreach ($known as $value) {
                 $error = $value - $level;
-                $level += $alpha * $error;
+                $level += $point[0] * $error;
                 $sum += $error * $error;
             }
 
             return $sum;
-        };
-
-        return Minimum::find($sse, [0.3], 0.0, 1.0)[0][0];
+        }, [0.3], 0.0, 1.0)[0][0];
     }
 }

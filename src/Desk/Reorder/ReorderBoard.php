@@ -45,6 +45,11 @@ final class ReorderBoard
         return $this->proposals->lastRun();
     }
 
+    public function isOutdated(): bool
+    {
+        return $this->proposals->isOutdated();
+    }
+
     /** @return list<ReorderGroup> */
     public function groups(?int $site, string $sort): array
     {

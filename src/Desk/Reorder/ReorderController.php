@@ -137,6 +137,7 @@ final class ReorderController extends AbstractController
             'sort' => $sort,
             'sorts' => ReorderBoard::SORTS,
             'run' => $this->board->lastRun(),
+            'outdated' => $this->board->isOutdated(),
             'fields' => $fields,
         ], new Response(status: $fields->isGood() ? 200 : 422));
     }

@@ -37,7 +37,7 @@ final class StockController extends AbstractController
             'symbol' => Unit::from($row['unit'])->symbol(),
             'barrel' => Barrel::of((float) $row['held'], (float) $row['coming'], (float) $row['safety'], (float) $row['reorder'], (float) $row['up_to']),
         ], $stock->page($words, $site, $offset));
-        $model = ['rows' => $rows, 'words' => $words, 'next' => count($rows) === StockList::PAGE ? $offset + StockList::PAGE : null];
+        $model = ['rows' => $rows, 'words' => $words, 'next' => StockList::PAGE === count($rows) ? $offset + StockList::PAGE : null];
 
         return $request->headers->has('HX-Request')
             ? $this->render('stock/_rows.html.twig', $model)
@@ -51,6 +51,7 @@ final class StockController extends AbstractController
         $places = $proposals->ofItem($item->id);
         $site = $request->query->getString('site', $shell->site()->code ?? '');
         $shown = array_values(array_filter($places, static fn (SavedProposal $place): bool => $place->site->code === $site))[0] ?? $places[0] ?? null;
+        $now = $stock->now($item->id);
         $today = $clock->now()->setTime(0, 0);
         $inForce = $rates->allOn($today);
         $offers = [];
@@ -62,7 +63,12 @@ final class StockController extends AbstractController
 
         return $this->render('stock/item.html.twig', [
             'item' => $item,
-            'places' => array_map(static fn (SavedProposal $place): array => ['place' => $place, 'row' => $board->row($place)], $places),
+            'places' => array_map(static function (SavedProposal $place) use ($now): array {
+                $levels = $place->explanation();
+                $here = $now[$place->site->id];
+
+                return ['place' => $place, 'now' => $here, 'barrel' => Barrel::of($here['held'], $here['coming'], $levels->safetyStock, $levels->reorderPoint, $levels->orderUpTo)];
+            }, $places),
             'shown' => null === $shown ? null : $board->why($shown),
             'demand' => null === $shown ? null : DemandChart::of($shown->facts()['sold'], $shown->forecast(), $today),
             'balances' => $stock->balances($item->id),

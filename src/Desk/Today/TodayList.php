@@ -77,7 +77,7 @@ final class TodayList
                 continue;
             }
             $out ??= $onDay;
-            $atRisk = (float) $row['sales_price'] * max(($forecast->over($onDay) - $forecast->over($out)), $rush ? $facts['promised'] - $facts['onHand'] : 0.0);
+            $atRisk = (float) $row['sales_price'] * max($forecast->over($onDay) - $forecast->over($out), $rush ? $facts['promised'] - $facts['onHand'] : 0.0);
             $pack = null === $row['pack_name'] || null === $row['pack_content'] ? null : Pack::of($row['pack_name'], $row['pack_content']);
             $found[] = [$rush ? 0 : 1, -$atRisk, new TodayEntry(
                 true,

@@ -29,14 +29,12 @@ final readonly class Mailbox implements SentLetters
         $name = $at->format('Ymd-His-').substr(hash('sha256', $message->toString()), 0, 8);
         $original = $message->getOriginalMessage();
         $email = $original instanceof Email ? $original : new Email();
-        /** @param array<Address> $list */
-        $addresses = static fn (array $list): array => array_map(static fn (Address $address): string => $address->getAddress(), $list);
         $letter = [
             'name' => $name,
             'at' => $at->format(\DATE_ATOM),
             'from' => $message->getEnvelope()->getSender()->getAddress(),
-            'to' => $addresses($email->getTo()),
-            'copy' => $addresses([...$email->getCc(), ...$email->getBcc()]),
+            'to' => self::addresses($email->getTo()),
+            'copy' => self::addresses([...$email->getCc(), ...$email->getBcc()]),
             'subject' => $email->getSubject() ?? '',
             'text' => is_string($email->getTextBody()) ? $email->getTextBody() : '',
             'attachments' => array_map(static fn (DataPart $part): string => $part->getFilename() ?? '', $email->getAttachments()),
@@ -69,6 +67,16 @@ final readonly class Mailbox implements SentLetters
         $file = $this->dir().'/'.$name.'.eml';
 
         return 1 === preg_match('/^[\w-]+$/', $name) && is_file($file) ? (string) file_get_contents($file) : null;
+    }
+
+    /**
+     * @param array<Address> $list
+     *
+     * @return list<string>
+     */
+    private static function addresses(array $list): array
+    {
+        return array_values(array_map(static fn (Address $address): string => $address->getAddress(), $list));
     }
 
     private function dir(): string

@@ -54,6 +54,14 @@ final readonly class Proposals
         return $this->entities->getRepository(PlanningRun::class)->findOneBy([], ['id' => 'DESC']);
     }
 
+    /** Whether stock moved or an order went out since the last run. */
+    public function isOutdated(): bool
+    {
+        return (bool) $this->connection->fetchOne(
+            'SELECT EXISTS (SELECT 1 FROM purchase_order o JOIN planning_run r ON o.sent_at > r.at) OR EXISTS (SELECT 1 FROM receipt c JOIN planning_run r ON c.at > r.at)',
+        );
+    }
+
     /** @return list<SavedProposal> with item, site, offer and supplier loaded; most urgent first */
     public function due(?int $site = null): array
     {

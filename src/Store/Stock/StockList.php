@@ -43,6 +43,20 @@ final readonly class StockList
         return $rows;
     }
 
+    /** @return array<int, array{held: float, coming: float}> what is there and still to come now, by site */
+    public function now(int $item): array
+    {
+        /** @var array<int, array{held: string, coming: string}> $rows */
+        $rows = $this->connection->fetchAllAssociativeIndexed(
+            "SELECT s.id, COALESCE((SELECT SUM(quantity) FROM stock_balance WHERE item_id = :item AND site_id = s.id AND state = 'available'), 0) held,
+                    COALESCE((SELECT SUM(GREATEST(l.packs - l.received - l.closed_short, 0) * l.pack_content) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+                              WHERE l.item_id = :item AND l.site_id = s.id AND o.state IN ('".implode("', '", OrderState::openValues())."')), 0) coming FROM site s",
+            ['item' => $item],
+        );
+
+        return array_map(static fn (array $row): array => ['held' => (float) $row['held'], 'coming' => (float) $row['coming']], $rows);
+    }
+
     /** @return list<array{site: string, code: string, bin: string|null, lot: string, state: string, held: string, expires: string|null}> */
     public function balances(int $item): array
     {

@@ -91,11 +91,18 @@ final class OrderRulesTest extends TestCase
 
     public function testTheOfferOfFirstChoiceThenTheCheapestAtTheNeed(): void
     {
-        $offer = static fn (int $id, int $rank, array $prices, int $content, string $rate): Offer => new Offer($id, $id, BuyingRule::of(Pack::of('case', $content)), PriceBreaks::of($prices), ExchangeRate::of('EUR', 'EUR' === $rate ? 'EUR' : 'PLN', 'EUR' === $rate ? 1 : $rate), $rank, 7);
-        $dear = $offer(1, 2, [[1, '12.00']], 12, 'EUR');
-        $breaks = $offer(2, 2, [[1, '60.00'], [10, '40.00']], 12, '4');
+        $dear = self::offer(1, 2, [[1, '12.00']], 12, 'EUR');
+        $breaks = self::offer(2, 2, [[1, '60.00'], [10, '40.00']], 12, '4');
         self::assertSame(1, Offer::choose([$breaks, $dear], 12)->id, 'one case: 1.00 against 1.25');
         self::assertSame(2, Offer::choose([$dear, $breaks], 120)->id, 'ten cases: 1.00 against 0.83');
-        self::assertSame(3, Offer::choose([$dear, $breaks, $offer(3, 1, [[1, '99.00']], 12, 'EUR')], 120)->id, 'first choice goes first');
+        self::assertSame(3, Offer::choose([$dear, $breaks, self::offer(3, 1, [[1, '99.00']], 12, 'EUR')], 120)->id, 'first choice goes first');
+    }
+
+    /** @param list<array{int, string}> $prices */
+    private static function offer(int $id, int $rank, array $prices, int $content, string $rate): Offer
+    {
+        $exchange = 'EUR' === $rate ? ExchangeRate::of('EUR', 'EUR', 1) : ExchangeRate::of('EUR', 'PLN', $rate);
+
+        return new Offer($id, $id, BuyingRule::of(Pack::of('case', $content)), PriceBreaks::of($prices), $exchange, $rank, 7);
     }
 }

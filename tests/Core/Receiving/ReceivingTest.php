@@ -36,16 +36,19 @@ final class ReceivingTest extends TestCase
 
     public function testAverageCostDoesNotDependOnTheOrderOfReceipts(): void
     {
-        $receive = static function (array $receipts): string {
-            $held = BigDecimal::of(30);
-            $cost = BigDecimal::of('1.10');
-            foreach ($receipts as [$units, $paid]) {
-                $cost = AverageCost::after($held, $cost, BigDecimal::of($units), BigDecimal::of($paid));
-                $held = $held->plus($units);
-            }
+        self::assertSame(self::receive([['12', '1.40'], ['24', '0.90'], ['7', '2.00']]), self::receive([['7', '2.00'], ['12', '1.40'], ['24', '0.90']]));
+    }
 
-            return number_format($cost->toFloat(), 4);
-        };
-        self::assertSame($receive([['12', '1.40'], ['24', '0.90'], ['7', '2.00']]), $receive([['7', '2.00'], ['12', '1.40'], ['24', '0.90']]));
+    /** @param list<array{string, string}> $receipts units and cost of one */
+    private static function receive(array $receipts): string
+    {
+        $held = BigDecimal::of(30);
+        $cost = BigDecimal::of('1.10');
+        foreach ($receipts as [$units, $paid]) {
+            $cost = AverageCost::after($held, $cost, BigDecimal::of($units), BigDecimal::of($paid));
+            $held = $held->plus($units);
+        }
+
+        return number_format($cost->toFloat(), 4);
     }
 }
