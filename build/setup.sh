@@ -106,7 +106,7 @@ wait_until() {
 # environment INSTANCE ENV DATABASE_PORT: the address of the database and the secrets, written once.
 environment() {
     local file="var/$1/environment" password secret
-    mkdir -p "var/$1"/{run,log,sessions,mail,uploads}
+    mkdir -p "var/$1"/{run,log,sessions,mail,uploads,pools}
     if [ -f "$file" ]; then
         secret=$(sed -n 's/^APP_SECRET=//p' "$file"); password=$(sed -n 's/^DATABASE_PASSWORD=//p' "$file")
     else
@@ -121,7 +121,7 @@ MAILER_DSN=mailbox://default
 END
     chmod 640 "$file"
     if [ "$(id -u)" -eq 0 ]; then chgrp "$(id -gn "$(account www-data)")" "$file"; fi
-    own "$(account www-data)" "var/$1"/{log,sessions,mail,uploads}
+    own "$(account www-data)" "var/$1"/{log,sessions,mail,uploads,pools}
 }
 
 # database_up INSTANCE PORT VARIABLE [mariadbd options…]
@@ -170,9 +170,9 @@ web_up() {
     sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" build/nginx.conf > "$run/nginx.conf"
     sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" build/php-fpm.conf > "$run/fpm.conf"
     if [ "$(id -u)" -ne 0 ]; then sed -i '/^user /d' "$run/nginx.conf"; sed -i '/^\(user\|listen.owner\) /d' "$run/fpm.conf"; fi
-    # What opcache reserves at the start cannot be set by a pool.
+    # What opcache reserves at the start cannot be set by a pool. PHP 8.2's tracing JIT miscompiles the forecasts.
     php-fpm8.2 --fpm-config "$run/fpm.conf" --daemonize -d opcache.enable=1 -d opcache.validate_timestamps=0 \
-        -d opcache.memory_consumption=192 -d opcache.max_accelerated_files=20000 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M $([ "$user" = root ] && printf -- --allow-to-run-as-root) 2>> "$log/fpm.log" || fail "php-fpm did not start; see $log/fpm.log"
+        -d opcache.memory_consumption=192 -d opcache.max_accelerated_files=20000 -d opcache.jit=disable $([ "$user" = root ] && printf -- --allow-to-run-as-root) 2>> "$log/fpm.log" || fail "php-fpm did not start; see $log/fpm.log"
     nginx -c "$run/nginx.conf" -e "$log/nginx.log" 2>> "$log/nginx.log" || fail "nginx did not start; see $log/nginx.log"
     wait_until 100 curl -sf -o /dev/null "http://127.0.0.1:$port/sign-in" || fail "The application does not answer on port $port; see $log"
 }

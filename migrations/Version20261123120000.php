@@ -341,6 +341,7 @@ final class Version20261123120000 extends AbstractMigration
               site_id INT NOT NULL,
               INDEX IDX_10B4868A126F525E (item_id),
               INDEX IDX_10B4868AF6BD1646 (site_id),
+              INDEX sales_of_day (day),
               PRIMARY KEY (item_id, site_id, day)
             ) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`
         SQL);

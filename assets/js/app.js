@@ -6,6 +6,8 @@ window.htmx = htmx;
 const typing = (element) => element && (element.matches('input, textarea, select') || element.isContentEditable);
 
 document.addEventListener('htmx:configRequest', (event) => {
+    // Marked as a part of a page, so that a sign-in never leads back to a fragment.
+    event.detail.headers['X-Requested-With'] = 'XMLHttpRequest';
     event.detail.headers['X-CSRF-Token'] = document.querySelector('meta[name="csrf-token"]').content;
 });
 

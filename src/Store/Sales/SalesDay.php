@@ -12,6 +12,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 
 /** What an item sold at a site on a day. A day without a row sold nothing, with stock on the shelf. */
 #[ORM\Entity]
+#[ORM\Index(columns: ['day'], name: 'sales_of_day')]
 class SalesDay
 {
     public function __construct(

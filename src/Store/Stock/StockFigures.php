@@ -75,12 +75,11 @@ final readonly class StockFigures
         /** @var list<array{week: int, share: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT week, SUM(sold) / NULLIF(SUM(sold + missed), 0) share FROM (
-                SELECT (DATEDIFF(:today, d.day) - 1) DIV 7 week, SUM(d.quantity) sold, SUM(d.out_of_stock) * MAX(m.per_day) missed
-                FROM sales_day d
-                JOIN (SELECT item_id, site_id, SUM(quantity) / GREATEST(91 - SUM(out_of_stock), 14) per_day FROM sales_day
-                      WHERE day >= DATE_SUB(:today, INTERVAL 91 DAY) AND day < :today GROUP BY item_id, site_id) m ON m.item_id = d.item_id AND m.site_id = d.site_id
-                WHERE d.day >= DATE_SUB(:today, INTERVAL :days DAY) AND d.day < :today AND (:site IS NULL OR d.site_id = :site)
-                GROUP BY week, d.item_id, d.site_id) place GROUP BY week ORDER BY week DESC',
+                SELECT week, sold, days_out * SUM(sold) OVER place / GREATEST(:days - SUM(days_out) OVER place, 14) missed FROM (
+                    SELECT item_id, site_id, (DATEDIFF(:today, day) - 1) DIV 7 week, SUM(quantity) sold, SUM(out_of_stock) days_out
+                    FROM sales_day WHERE day >= DATE_SUB(:today, INTERVAL :days DAY) AND day < :today AND (:site IS NULL OR site_id = :site)
+                    GROUP BY item_id, site_id, week) weekly
+                WINDOW place AS (PARTITION BY item_id, site_id)) demand GROUP BY week ORDER BY week DESC',
             ['today' => $today->format('Y-m-d'), 'days' => 7 * $weeks, 'site' => $site],
         );
 
