@@ -105,7 +105,7 @@ final class JourneyTest extends TestCase
         self::open('/sign-in');
         self::one('input[name="email"]')->sendKeys($name.'@larkmoor.example');
         self::one('input[name="password"]')->sendKeys('larkmoor-honey'.WebDriverKeys::ENTER);
-        self::until('h1', date('l'));
+        self::until('h1', 'Monday 23 November');
     }
 
     public function testFromAProposalToBookedStock(): void

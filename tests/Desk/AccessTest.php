@@ -67,7 +67,7 @@ final class AccessTest extends DeskTestCase
         self::assertSame('draft', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1084'"));
     }
 
-    public function testSigningInTakesTheRightPasswordAndIsThrottled(): void
+    public function testSigningInTakesTheRightPassword(): void
     {
         $try = function (string $password): void {
             $token = $this->see('/sign-in')->filter('input[name="_token"]')->attr('value');
@@ -79,6 +79,18 @@ final class AccessTest extends DeskTestCase
         self::assertSame('rowan@larkmoor.example', $this->browser->getCrawler()->filter('input[name="email"]')->attr('value'), 'the address typed is kept');
         $try('larkmoor-honey');
         self::assertStringContainsString('Coming to the dock', $this->text());
+    }
+
+    public function testTooManyTriesMustWait(): void
+    {
+        $address = '198.51.100.'.random_int(1, 250);
+        $email = 'nobody-'.bin2hex(random_bytes(4)).'@larkmoor.example';
+        for ($try = 1; $try <= 6; ++$try) {
+            $token = $this->see('/sign-in')->filter('input[name="_token"]')->attr('value');
+            $this->browser->request('POST', '/sign-in', ['email' => $email, 'password' => 'guess '.$try, '_token' => $token], [], ['REMOTE_ADDR' => $address]);
+            $this->browser->followRedirect();
+            self::assertStringContainsString($try <= 5 ? 'do not belong together' : 'Too many tries', $this->text());
+        }
     }
 
     public function testWhatWasTypedSurvivesAnEndedSession(): void

@@ -21,7 +21,7 @@ final class BookingTest extends StoreTestCase
     {
         $item = self::item('T-1', '2.00');
         $order = self::sentOrder([[self::offer($item, '31.20'), 5]], 'PO-T1');
-        self::get(Ledger::class)->enter([new Posting($item->id, self::site('DEPOT')->id, MovementKind::Opening, BigDecimal::of(100), BigDecimal::of(2), new \DateTimeImmutable(), 'opening', null)], null);
+        self::get(Ledger::class)->enter([new Posting($item->id, self::site('DEPOT')->id, MovementKind::Opening, BigDecimal::of(100), BigDecimal::of(2), self::now(), 'opening', null)], null);
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(5));
         $receipt = self::get(Booking::class)->book($delivery->id, self::person('tam'));
@@ -50,7 +50,7 @@ final class BookingTest extends StoreTestCase
     {
         $item = self::item('T-3');
         self::entities()->flush();
-        $posting = new Posting($item->id, self::site('DEPOT')->id, MovementKind::Receipt, BigDecimal::of(1), null, new \DateTimeImmutable(), 'R-T', 'delivery-T/1');
+        $posting = new Posting($item->id, self::site('DEPOT')->id, MovementKind::Receipt, BigDecimal::of(1), null, self::now(), 'R-T', 'delivery-T/1');
         self::get(Ledger::class)->enter([$posting], null);
         $this->expectException(\Doctrine\DBAL\Exception\UniqueConstraintViolationException::class);
         self::get(Ledger::class)->enter([$posting], null);
@@ -85,7 +85,7 @@ final class BookingTest extends StoreTestCase
         $item = self::item('T-6');
         $offer = self::offer($item, '48.00', 12, self::entities()->getRepository(Supplier::class)->findOneBy(['code' => 'BRENMOOR']));
         $order = self::sentOrder([[$offer, 2]], 'PO-T6', ExchangeRate::of('EUR', 'GBP', '0.8'));
-        self::connection()->executeStatement("REPLACE INTO exchange_rate (currency, day, foreign_for_one) VALUES ('GBP', CURDATE(), 0.5)");
+        self::connection()->executeStatement("REPLACE INTO exchange_rate (currency, day, foreign_for_one) VALUES ('GBP', '2026-11-23', 0.5)");
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(2));
         self::get(Booking::class)->book($delivery->id, self::person('tam'));

@@ -19,7 +19,7 @@ final class OrderTest extends StoreTestCase
     private static function draft(string $price, int $packs): PurchaseOrder
     {
         $offer = self::offer(self::item('O-'.$price.'-'.$packs), $price);
-        $order = new PurchaseOrder('PO-O'.$packs, $offer->supplier, self::person('mara'), ExchangeRate::of('EUR', 'EUR', 1), new \DateTimeImmutable('+3 days'), new \DateTimeImmutable());
+        $order = new PurchaseOrder('PO-O'.$packs, $offer->supplier, self::person('mara'), ExchangeRate::of('EUR', 'EUR', 1), self::now()->modify('+3 days'), self::now());
         OrderLine::fromOffer($order, $offer, self::site('FERRY'), BigDecimal::of($packs));
         self::entities()->persist($order);
         self::entities()->flush();
@@ -31,14 +31,14 @@ final class OrderTest extends StoreTestCase
     {
         $order = self::draft('100.00', 26);
         try {
-            $order->approve(self::person('mara'), new \DateTimeImmutable());
+            $order->approve(self::person('mara'), self::now());
             self::fail('2,600 is over Mara’s limit.');
         } catch (Refused $refused) {
             self::assertStringContainsString('over Mara’s limit', $refused->getMessage());
         }
         self::assertSame(OrderState::Draft, $order->state());
         $order->awaitApproval();
-        $order->approve(self::person('rowan'), new \DateTimeImmutable());
+        $order->approve(self::person('rowan'), self::now());
         self::assertSame(OrderState::Approved, $order->state());
         self::assertSame('Rowan', $order->approvedBy()?->firstName());
     }
@@ -46,15 +46,15 @@ final class OrderTest extends StoreTestCase
     public function testExactlyTheLimitIsWithinIt(): void
     {
         $order = self::draft('100.00', 25);
-        $order->approve(self::person('mara'), new \DateTimeImmutable());
+        $order->approve(self::person('mara'), self::now());
         self::assertSame(OrderState::Approved, $order->state());
     }
 
     public function testLinesAreFixedOnceSent(): void
     {
         $order = self::draft('10.00', 3);
-        $order->approve(self::person('mara'), new \DateTimeImmutable());
-        $order->send(new \DateTimeImmutable());
+        $order->approve(self::person('mara'), self::now());
+        $order->send(self::now());
         self::assertSame(1, $order->revision());
         $this->expectExceptionMessage('its lines are fixed');
         $order->lines()[0]->change(BigDecimal::of(9), BigDecimal::of(10));
@@ -64,19 +64,19 @@ final class OrderTest extends StoreTestCase
     {
         $order = self::draft('10.00', 3);
         $order->supplier->contact()?->change('Kay', '', '');
-        $order->approve(self::person('mara'), new \DateTimeImmutable());
+        $order->approve(self::person('mara'), self::now());
         $this->expectExceptionMessage('cannot go out yet: no email address');
-        $order->send(new \DateTimeImmutable());
+        $order->send(self::now());
     }
 
     public function testDraftsDoNotCountInPlanningSentOrdersDo(): void
     {
         $order = self::draft('10.00', 3);
         $code = $order->lines()[0]->item?->code;
-        $onOrder = static fn (): int => count(array_values(array_filter(self::get(PlanningData::class)->itemSites(new \DateTimeImmutable('today')), static fn ($place): bool => $place->code === $code))[0]->onOrder);
+        $onOrder = static fn (): int => count(array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0)), static fn ($place): bool => $place->code === $code))[0]->onOrder);
         self::assertSame(0, $onOrder());
-        $order->approve(self::person('mara'), new \DateTimeImmutable());
-        $order->send(new \DateTimeImmutable());
+        $order->approve(self::person('mara'), self::now());
+        $order->send(self::now());
         self::entities()->flush();
         self::assertSame(1, $onOrder());
     }
@@ -84,13 +84,13 @@ final class OrderTest extends StoreTestCase
     public function testTheBudgetCountsWhatWasSentThisMonth(): void
     {
         $spending = self::get(Spending::class);
-        $before = $spending->budgetLeft(new \DateTimeImmutable());
+        $before = $spending->budgetLeft(self::now());
         $order = self::draft('10.00', 3);
-        self::assertEquals($before, $spending->budgetLeft(new \DateTimeImmutable()), 'a draft spends nothing');
-        $order->approve(self::person('mara'), new \DateTimeImmutable());
-        $order->send(new \DateTimeImmutable());
+        self::assertEquals($before, $spending->budgetLeft(self::now()), 'a draft spends nothing');
+        $order->approve(self::person('mara'), self::now());
+        $order->send(self::now());
         self::entities()->flush();
-        self::assertSame('30.00', (string) $before?->minus($spending->budgetLeft(new \DateTimeImmutable()) ?? $before)->amount);
+        self::assertSame('30.00', (string) $before?->minus($spending->budgetLeft(self::now()) ?? $before)->amount);
     }
 
     public function testARefusedEmailNamesTheValue(): void

@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Test\KernelTestCase;
+use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Quantity\Unit;
@@ -38,6 +39,12 @@ abstract class StoreTestCase extends KernelTestCase
         self::assertInstanceOf($class, $service);
 
         return $service;
+    }
+
+    /** The test instance's clock stands still; see config/services.yaml. */
+    protected static function now(): \DateTimeImmutable
+    {
+        return self::get(ClockInterface::class)->now();
     }
 
     protected static function entities(): EntityManagerInterface
@@ -102,13 +109,13 @@ abstract class StoreTestCase extends KernelTestCase
     /** @param list<array{Offer, int}> $lines */
     protected static function sentOrder(array $lines, string $number, ?ExchangeRate $rate = null): PurchaseOrder
     {
-        $order = new PurchaseOrder($number, $lines[0][0]->supplier, self::person('rowan'), $rate ?? ExchangeRate::of('EUR', 'EUR', 1), new \DateTimeImmutable('+3 days'), new \DateTimeImmutable());
+        $order = new PurchaseOrder($number, $lines[0][0]->supplier, self::person('rowan'), $rate ?? ExchangeRate::of('EUR', 'EUR', 1), self::now()->modify('+3 days'), self::now());
         foreach ($lines as [$offer, $packs]) {
             OrderLine::fromOffer($order, $offer, self::site('FERRY'), BigDecimal::of($packs));
         }
         self::entities()->persist($order);
-        $order->approve(self::person('rowan'), new \DateTimeImmutable());
-        $order->send(new \DateTimeImmutable());
+        $order->approve(self::person('rowan'), self::now());
+        $order->send(self::now());
         self::entities()->flush();
 
         return $order;
@@ -116,7 +123,7 @@ abstract class StoreTestCase extends KernelTestCase
 
     protected static function delivery(PurchaseOrder ...$orders): Delivery
     {
-        $delivery = new Delivery($orders[0]->supplier, self::site('FERRY'), 'DN-1', new \DateTimeImmutable());
+        $delivery = new Delivery($orders[0]->supplier, self::site('FERRY'), 'DN-1', self::now());
         foreach ($orders as $order) {
             foreach ($order->lines() as $line) {
                 $delivery->expect($line);
