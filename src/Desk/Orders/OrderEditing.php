@@ -147,9 +147,8 @@ final readonly class OrderEditing
         /** @var list<Offer> $offers */
         $offers = $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')
             ->where('o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = :code)')
-            ->setParameters(new \Doctrine\Common\Collections\ArrayCollection([
-                new \Doctrine\ORM\Query\Parameter('supplier', $supplier), new \Doctrine\ORM\Query\Parameter('code', $code), new \Doctrine\ORM\Query\Parameter('gtin', Gtin::tryOf($code)->digits ?? ''),
-            ]))->orderBy('o.rank')->setMaxResults(1)->getQuery()->getResult();
+            ->setParameter('supplier', $supplier)->setParameter('code', $code)->setParameter('gtin', Gtin::tryOf($code)->digits ?? '')
+            ->orderBy('o.rank')->setMaxResults(1)->getQuery()->getResult();
 
         return $offers[0] ?? null;
     }

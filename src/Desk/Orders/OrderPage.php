@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Orders;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\SecurityBundle\Security;
 use Symfony\Component\Clock\ClockInterface;
@@ -76,7 +77,7 @@ final readonly class OrderPage
         /** @var array<string, string> $rows */
         $rows = $this->entities->getConnection()->fetchAllKeyValue(
             "SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id, site_id",
-            [$items], [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+            [$items], [ArrayParameterType::INTEGER],
         );
 
         return array_map(floatval(...), $rows);

@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Dock;
 
 use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
@@ -55,6 +56,10 @@ final readonly class Booking
             usort($orders, static fn (PurchaseOrder $a, PurchaseOrder $b): int => $a->id <=> $b->id);
             foreach ($orders as $order) {
                 $this->orders->lock($order->id);
+            }
+            // Another delivery of the same orders may have been booked since this one was looked at.
+            foreach ($delivery->lines() as $line) {
+                $this->entities->refresh($line->line);
             }
             $counted = $this->countedLines($delivery);
             $receipt = $this->receipt($delivery, $counted, $person);
@@ -112,7 +117,7 @@ final readonly class Booking
                 $order = $line->line;
                 $units = $order->pack()->toStockUnits($packs);
                 $cost = $this->rates->on($order->order->currency, $today)->toHome(Money::of($order->price(), $order->order->currency))
-                    ->amount->dividedBy($order->packContent, AverageCost::SCALE, RoundingMode::HalfUp);
+                    ->amount->dividedBy($order->pack()->content, AverageCost::SCALE, RoundingMode::HalfUp);
                 $order->receive($packs);
                 new ReceiptLine($receipt, $order, $packs, $cost, $line->lot());
                 if (null !== $order->item) {
@@ -148,7 +153,7 @@ final readonly class Booking
         /** @var array<int, string> $rows */
         $rows = $this->entities->getConnection()->fetchAllKeyValue(
             'SELECT item_id, SUM(quantity) FROM stock_balance WHERE item_id IN (?) GROUP BY item_id FOR UPDATE',
-            [array_map(static fn (Item $item): int => $item->id, $items)], [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+            [array_map(static fn (Item $item): int => $item->id, $items)], [ArrayParameterType::INTEGER],
         );
 
         return array_map(BigDecimal::of(...), $rows);

@@ -48,7 +48,7 @@ class OrderLine
         #[ORM\Column(length: 30)]
         public readonly string $packName,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        public readonly BigDecimal $packContent,
+        private BigDecimal $packContent,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
         private BigDecimal $packs,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 4)]

@@ -1,0 +1,86 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+final class TodayTest extends DeskTestCase
+{
+    /** @return list<array{string, string, string}> title, words, where it leads */
+    private function entries(): array
+    {
+        return $this->see('/')->filter('.wait')->each(static fn ($row): array => [trim($row->filter('.mark')->ancestors()->first()->text()), $row->filter('.text-ink-2')->text(), (string) $row->filter('a.btn')->attr('href')]);
+    }
+
+    public function testEachEntryLeadsStraightToWhereItIsSettled(): void
+    {
+        $this->as('rowan');
+        $entries = $this->entries();
+        self::assertGreaterThan(4, count($entries));
+        foreach ($entries as [$title, , $address]) {
+            $this->see($address);
+            self::assertResponseIsSuccessful($title.' leads to '.$address);
+        }
+    }
+
+    public function testTheCountInTheRunIsThatOfTheList(): void
+    {
+        $this->as('rowan');
+        $entries = $this->entries();
+        self::assertSame((string) count($entries), $this->browser->getCrawler()->filter('.stage[aria-current] b')->text());
+        self::assertStringStartsWith(count($entries).' things need you', $this->browser->getCrawler()->filter('.title p')->text());
+    }
+
+    public function testWhatIsLateForgottenAndUnansweredIsThere(): void
+    {
+        $this->as('rowan');
+        $titles = array_column($this->entries(), 0);
+        self::assertContains('3 days late', $titles);
+        self::assertContains('52 days late, forgotten?', $titles);
+        self::assertContains('Waiting for a yes', $titles);
+        self::assertContains('A customer is waiting', $titles);
+        self::assertNotEmpty(array_filter($titles, static fn (string $title): bool => str_ends_with($title, 'not acknowledged')));
+    }
+
+    public function testWhatIsSettledGoesAway(): void
+    {
+        $this->as('rowan');
+        $version = $this->see('/orders/PO-1046')->filter('.menu form input[name="version"]')->attr('value');
+        $this->post('/orders/PO-1046/cancel', ['version' => $version]);
+        self::assertNotContains('52 days late, forgotten?', array_column($this->entries(), 0));
+        self::assertSame('cancelled', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1046'"));
+    }
+
+    public function testALotAboutToExpireIsShown(): void
+    {
+        $this->connection()->executeStatement("UPDATE lot l JOIN item i ON i.id = l.item_id SET l.expires_on = '2026-11-25' WHERE i.code = 'FEED-POL'");
+        $this->as('rowan');
+        $words = implode(' ', array_column($this->entries(), 1));
+        self::assertMatchesRegularExpression('/Pollen substitute at \w+.*, lot \w+, use by 25 Nov: \d+ of \d+ kg will be left/', $words);
+    }
+
+    public function testAnItemOnItsWayIsNoShortage(): void
+    {
+        $this->as('rowan');
+        // Everything promised is withdrawn, and every item is covered by a large order that comes tomorrow.
+        $this->connection()->executeStatement('DELETE FROM customer_promise');
+        $this->connection()->executeStatement("UPDATE proposal SET reason = 'below-reorder-point', facts = JSON_SET(facts, '$.promised', 0, '$.arrivals', JSON_ARRAY(JSON_ARRAY('PO-1', 99999, '2026-11-24'))) WHERE reason <> 'covered'");
+        foreach (array_column($this->entries(), 0) as $title) {
+            self::assertStringStartsNotWith('Out in', $title);
+        }
+    }
+
+    public function testABusinessWithoutAnythingIsSaidKindly(): void
+    {
+        foreach (['DELETE FROM proposal', 'DELETE FROM customer_promise', "UPDATE purchase_order SET state = 'closed'", 'UPDATE lot SET expires_on = NULL', 'DELETE FROM sales_day'] as $statement) {
+            $this->connection()->executeStatement($statement);
+        }
+        $this->as('rowan');
+        self::assertSame([], $this->entries());
+        self::assertStringContainsString('Nothing needs you right now', $this->text());
+        foreach (['/reorder' => 'Nothing is due', '/dock' => 'Nothing is on its way', '/orders' => 'No orders here'] as $page => $words) {
+            $this->see($page);
+            self::assertStringContainsString($words, $this->text());
+        }
+    }
+}
