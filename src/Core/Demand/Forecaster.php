@@ -17,6 +17,8 @@ final readonly class Forecaster
     private const ENOUGH_TO_SEE_A_SEASON = 2.0;
     /** A season must beat simple smoothing by this share of the squared error before it is believed. */
     private const CLEARLY = 0.97;
+    /** Parameters are searched until the squared error changes by less than this share. */
+    private const CLOSE_ENOUGH = 1e-3;
 
     public function forecast(WeeklyHistory $history): Forecast
     {
@@ -27,12 +29,10 @@ final readonly class Forecaster
         }
         $simple = SimpleSmoothing::fit($demand);
         $seasonal = $this->seasonal($demand, array_sum($known) / count($known));
-        $from = self::PERIOD;
+        $from = count($demand) - self::PERIOD;
         if (null !== $seasonal && self::squares($seasonal->errors, $from) < self::CLEARLY * self::squares($simple->errors, $from)) {
-            $fit = HoltWinters::fit($demand, self::PERIOD, $seasonal->kind, [$seasonal->alpha, $seasonal->beta, $seasonal->gamma]);
-
             return new Forecast(
-                'Holt–Winters, '.$seasonal->kind->value.' season', self::capped($fit->forecast(self::WEEKS_AHEAD), $demand),
+                'Holt–Winters, '.$seasonal->kind->value.' season', self::capped($seasonal->forecast(self::WEEKS_AHEAD), $demand),
                 self::deviation($seasonal->errors, 3), self::offBy($demand, $seasonal->errors),
             );
         }
@@ -46,15 +46,28 @@ final readonly class Forecaster
         if ($mean < self::ENOUGH_TO_SEE_A_SEASON || count($demand) < 2 * self::PERIOD) {
             return null;
         }
-        $best = HoltWinters::fitFromFirstPeriod($demand, self::PERIOD, Season::Additive);
+        $best = self::fit($demand, Season::Additive);
         foreach ($demand as $week => $value) {
-            if (null !== $value && $value <= 0.0 && $week < self::PERIOD) {
+            if (null !== $value && $value <= 0.0 && $week < 2 * self::PERIOD) {
                 return $best;
             }
         }
-        $multiplied = HoltWinters::fitFromFirstPeriod($demand, self::PERIOD, Season::Multiplicative);
+        $multiplied = self::fit($demand, Season::Multiplicative);
 
         return $multiplied->sse < $best->sse ? $multiplied : $best;
+    }
+
+    /**
+     * The last year must be news to the method: three years allow the classical start from the first two, two years only
+     * a start from the first.
+     *
+     * @param list<?float> $demand
+     */
+    private static function fit(array $demand, Season $kind): HoltWinters
+    {
+        return count($demand) >= 3 * self::PERIOD
+            ? HoltWinters::fit($demand, self::PERIOD, $kind, null, self::CLOSE_ENOUGH)
+            : HoltWinters::fitFromFirstPeriod($demand, self::PERIOD, $kind, self::CLOSE_ENOUGH);
     }
 
     /**

@@ -37,16 +37,18 @@ final readonly class HoltWinters
      * @param int                              $period     values in one season, 2 or more
      * @param array{float, float, float}|null  $parameters α, β, γ between 0 and 1; fitted by least squares when null
      *
-     * @throws InvalidValue if there is too little history, or zeros under a multiplicative season
+     * @param float $tolerance share of the squared error at which the search for parameters stops
+     *
+     * @throws InvalidValue if there is too little history
      */
-    public static function fit(array $demand, int $period, Season $kind = Season::Additive, ?array $parameters = null): self
+    public static function fit(array $demand, int $period, Season $kind = Season::Additive, ?array $parameters = null, float $tolerance = 1e-8): self
     {
         if ($period < 2 || count($demand) < 2 * $period) {
             throw InvalidValue::because(sprintf('Holt–Winters needs two whole periods; %d values are fewer than 2 × %d.', count($demand), $period));
         }
         $start = self::classicalStart(self::filled(array_slice($demand, 0, 2 * $period)), $period, $kind);
 
-        return self::fitted($demand, $period, $kind, $start, $parameters, 1e-8);
+        return self::fitted($demand, $period, $kind, $start, $parameters, $tolerance);
     }
 
     /**
@@ -55,7 +57,7 @@ final readonly class HoltWinters
      *
      * @param list<?float> $demand
      */
-    public static function fitFromFirstPeriod(array $demand, int $period, Season $kind): self
+    public static function fitFromFirstPeriod(array $demand, int $period, Season $kind, float $tolerance = 1e-8): self
     {
         if (count($demand) < $period + 4) {
             throw InvalidValue::because(sprintf('%d values are too few for a contest over a period of %d.', count($demand), $period));
@@ -64,7 +66,7 @@ final readonly class HoltWinters
         $level = array_sum($first) / $period;
         $season = array_map(static fn (float $value): float => Season::Additive === $kind ? $value - $level : $value / max($level, 1e-9), $first);
 
-        return self::fitted($demand, $period, $kind, [$level, 0.0, $season], null, 1e-3);
+        return self::fitted($demand, $period, $kind, [$level, 0.0, $season], null, $tolerance);
     }
 
     /**

@@ -69,6 +69,21 @@ final class WeeklyHistoryTest extends TestCase
         self::assertSame('no sales yet', (new Forecaster())->forecast(WeeklyHistory::of([0, 0, 0], [0, 0, 0]))->method);
     }
 
+    public function testTheSeasonComesBackWhereItIsExpected(): void
+    {
+        foreach ([2, 3] as $years) {
+            $weeks = [];
+            for ($week = 0; $week < 52 * $years + 8; ++$week) {
+                $weeks[] = 100.0 + ($week % 52 >= 20 && $week % 52 < 26 ? 300.0 : 0.0);
+            }
+            $forecast = (new Forecaster())->forecast(WeeklyHistory::of($weeks, array_fill(0, count($weeks), 0)));
+            // The history ends eight weeks into the year: the peak is expected from the thirteenth coming week on.
+            self::assertEqualsWithDelta(100.0, $forecast->weeks[10], 15.0, $years.' years');
+            self::assertEqualsWithDelta(400.0, $forecast->weeks[14], 40.0, $years.' years');
+            self::assertEqualsWithDelta(100.0, $forecast->weeks[20], 15.0, $years.' years');
+        }
+    }
+
     public function testSmoothingStepsOverUnknownWeeks(): void
     {
         $known = SimpleSmoothing::fit([10.0, 12.0, 11.0, 13.0], 0.4);
