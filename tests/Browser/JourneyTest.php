@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Browser;
 
 use Facebook\WebDriver\Chrome\ChromeOptions;
-use Facebook\WebDriver\Exception\StaleElementReferenceException;
+use Facebook\WebDriver\Exception\WebDriverException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
 use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
@@ -74,7 +74,14 @@ final class JourneyTest extends TestCase
 
     private static function until(string $selector, string $words): void
     {
-        self::$chrome->wait(8, 50)->until(WebDriverExpectedCondition::elementTextContains(WebDriverBy::cssSelector($selector), $words), sprintf('“%s” in %s', $words, $selector));
+        self::$chrome->wait(8, 50)->until(static function () use ($selector, $words): bool {
+            try {
+                return true === self::$chrome->executeScript('return [...document.querySelectorAll(arguments[0])].some((e) => e.innerText.includes(arguments[1]))', [$selector, $words]);
+            } catch (WebDriverException) {
+                // The page is just being changed for the next one.
+                return false;
+            }
+        }, sprintf('“%s” in %s', $words, $selector));
     }
 
     private static function keys(string ...$keys): void
@@ -94,7 +101,7 @@ final class JourneyTest extends TestCase
     {
         try {
             self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, WebDriverKeys::ENTER, WebDriverKeys::NULL]);
-        } catch (StaleElementReferenceException) {
+        } catch (WebDriverException) {
             // The page has gone on before the last key was let go.
         }
     }

@@ -66,6 +66,19 @@ final class ReorderTest extends DeskTestCase
         self::assertSame($proposal->proposed->toFloat(), $this->number('SELECT packs FROM proposal WHERE id = ?', [$proposal->id]));
     }
 
+    public function testASavedRowWithoutAScriptLeadsBackToTheBoard(): void
+    {
+        $this->as('mara');
+        $proposal = $this->due();
+        $this->post('/reorder/'.$proposal->id, ['quantity' => [$proposal->id => '9'], 'chosen' => [$proposal->id => '1']]);
+        self::assertResponseRedirects('/reorder?why='.$proposal->id);
+        $this->browser->followRedirect();
+        self::assertSame('9', $this->browser->getCrawler()->filter('#quantity-'.$proposal->id)->attr('value'));
+        $this->post('/reorder/'.$proposal->id, ['quantity' => [$proposal->id => 'nine']]);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('“nine” is not a number', $this->browser->getCrawler()->filter('.note.short')->text());
+    }
+
     public function testChosenProposalsBecomeOneDraftForEachSupplierAndOnlyOnce(): void
     {
         $this->as('mara');

@@ -61,7 +61,13 @@ final class ReorderController extends AbstractController
         $row = $this->board->row($proposal);
         if (null === $error) {
             $this->entities->flush();
-        } else {
+        }
+        if (!$request->headers->has('HX-Request')) {
+            $this->addFlash(null === $error ? 'fine' : 'short', $error ?? sprintf('%s is saved.', $proposal->item->code));
+
+            return $this->redirectToRoute('reorder', ['why' => $id]);
+        }
+        if (null !== $error) {
             $row = $row->refused($typed, $error);
         }
         $groups = $this->board->groups($this->shell->site()?->id, 'rush');

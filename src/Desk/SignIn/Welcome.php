@@ -30,6 +30,11 @@ final readonly class Welcome implements AuthenticationSuccessHandlerInterface
         $wanted = $this->getTargetPath($session, 'desk');
         $this->removeTargetPath($session, 'desk');
 
-        return new RedirectResponse(null !== $wanted ? (string) parse_url($wanted, \PHP_URL_PATH) : $this->urls->generate('today'));
+        if (null === $wanted) {
+            return new RedirectResponse($this->urls->generate('today'));
+        }
+        $query = (string) parse_url($wanted, \PHP_URL_QUERY);
+
+        return new RedirectResponse('/'.ltrim((string) parse_url($wanted, \PHP_URL_PATH), '/').('' === $query ? '' : '?'.$query));
     }
 }

@@ -9,11 +9,13 @@ use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Contracts\Cache\CacheInterface;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Desk\Drawing\Bars;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Import\Imports;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
@@ -22,7 +24,7 @@ use TallBarrel\Store\Stock\StockFigures;
 final class TodayController extends AbstractController
 {
     #[Route('/', name: 'today', methods: ['GET'])]
-    public function today(TodayList $list, Shell $shell, Orders $orders, Spending $spending, StockFigures $stock, CurrentBusiness $business, ClockInterface $clock): Response
+    public function today(TodayList $list, Shell $shell, Orders $orders, Spending $spending, StockFigures $stock, CurrentBusiness $business, ClockInterface $clock, CacheInterface $cache, Imports $imports): Response
     {
         $today = $clock->now()->setTime(0, 0);
         $site = $shell->site();
@@ -30,7 +32,8 @@ final class TodayController extends AbstractController
         $home = static fn (float $amount): Money => Money::of(BigDecimal::of(number_format($amount, 2, '.', '')), $currency);
         $due = array_slice($spending->dueByWeek($today), 0, 5, true);
         $value = $stock->value($site?->id);
-        $served = $stock->served($today, 12, $site?->id);
+        // Sales end yesterday and change only when somebody brings more.
+        $served = $cache->get(sprintf('served-%s-%d-%d', $today->format('Ymd'), $site->id ?? 0, $imports->lastApplied()), static fn (): array => $stock->served($today, 12, $site?->id));
         $quarter = $today->modify(sprintf('first day of -%d month', ((int) $today->format('n') - 1) % 3));
         $bought = $spending->boughtSince($quarter, 5);
 

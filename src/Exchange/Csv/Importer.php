@@ -136,6 +136,13 @@ final readonly class Importer implements Imports
         (new Filesystem())->remove([$run->path, $this->progressFile($run)]);
     }
 
+    public function lastApplied(): int
+    {
+        $last = $this->entities->getRepository(ImportRun::class)->findOneBy(['state' => ImportRun::APPLIED], ['id' => 'DESC']);
+
+        return $last->id ?? 0;
+    }
+
     public function progress(ImportRun $run): int
     {
         return is_file($this->progressFile($run)) ? (int) file_get_contents($this->progressFile($run)) : $run->done();

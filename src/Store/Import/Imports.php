@@ -28,6 +28,9 @@ interface Imports
     /** Applies all good lines of a claimed run, or none. */
     public function apply(int $id): void;
 
+    /** The id of the last run that was applied; 0 when there is none. */
+    public function lastApplied(): int;
+
     /** Rows applied so far. */
     public function progress(ImportRun $run): int;
 }

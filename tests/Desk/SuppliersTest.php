@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+final class SuppliersTest extends DeskTestCase
+{
+    /** @return array<string, mixed> */
+    private function form(string $code): array
+    {
+        /** @var array<string, mixed> $values */
+        $values = $this->see('/suppliers/'.$code)->filter('#supplier')->form()->getPhpValues();
+
+        return array_diff_key($values, ['_token' => 1]);
+    }
+
+    public function testWhatIsMissingIsFilledInAndTheSupplierIsReady(): void
+    {
+        $this->as('mara');
+        self::assertStringContainsString('before ordering: contact, email', $this->see('/suppliers/QUILLBAR')->filter('.title')->text());
+        $this->post('/suppliers/QUILLBAR', ['contact' => 'Noor Vale', 'email' => 'orders@quillbar.example'] + $this->form('QUILLBAR'));
+        self::assertResponseRedirects('/suppliers/QUILLBAR');
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Quillbar Print is saved', $this->text());
+        self::assertStringContainsString('ready to order', $this->browser->getCrawler()->filter('.title')->text());
+    }
+
+    public function testOrderDaysTermsAndThresholdsAreKept(): void
+    {
+        $this->as('mara');
+        $this->post('/suppliers/MURREL', ['weekdays' => [2 => '1', 5 => '1'], 'cut_off' => '09:15', 'net_days' => '45', 'discount_percent' => '1,5', 'discount_days' => '14', 'minimum' => '1,250', 'free_freight' => '', 'caution' => 'Ring first.'] + $this->form('MURREL'));
+        $form = $this->form('MURREL');
+        self::assertSame(['09:15', '45', '1.5', '14', '1250', '', 'Ring first.'], [$form['cut_off'], $form['net_days'], $form['discount_percent'], $form['discount_days'], $form['minimum'], $form['free_freight'], $form['caution']]);
+        self::assertSame([2, 5], array_keys((array) $form['weekdays']));
+    }
+
+    public function testTheSecondOfTwoPeopleIsToldAndLosesNothing(): void
+    {
+        $this->as('mara');
+        $mine = $theirs = $this->form('OSTREL');
+        $this->post('/suppliers/OSTREL', ['note' => 'Theirs.'] + $theirs);
+        self::assertResponseRedirects();
+        $this->as('rowan');
+        $this->post('/suppliers/OSTREL', ['note' => 'Mine.'] + $mine);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Somebody changed this supplier while you were typing', $this->text());
+        self::assertSame('Mine.', $this->browser->getCrawler()->filter('input[name="note"]')->attr('value'));
+        self::assertSame('Theirs.', $this->connection()->fetchOne("SELECT standing_note FROM supplier WHERE code = 'OSTREL'"));
+    }
+
+    public function testACautionShowsWhenTheSupplierIsUsed(): void
+    {
+        $this->connection()->executeStatement("UPDATE supplier SET caution = 'They ship on Fridays only.' WHERE code = 'LUMEN'");
+        $this->as('mara');
+        $this->see('/orders/PO-1084');
+        self::assertStringContainsString('They ship on Fridays only.', $this->browser->getCrawler()->filter('.note.watch')->text());
+    }
+
+    public function testANameIsNeeded(): void
+    {
+        $this->as('mara');
+        $this->post('/suppliers/OSTREL', ['name' => ' ', 'tax' => 'much', 'minimum' => '-5'] + $this->form('OSTREL'));
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('A supplier needs a name', $this->text());
+        self::assertStringContainsString('“much” is not a number', $this->text());
+        self::assertStringContainsString('“-5” is not a number', $this->text());
+    }
+
+    public function testWhoMayOnlyLookFindsTheFieldsClosed(): void
+    {
+        $this->as('iris');
+        self::assertCount(1, $this->see('/suppliers/OSTREL')->filter('fieldset[disabled]'));
+        self::assertCount(0, $this->browser->getCrawler()->filter('[data-next]'));
+        foreach (['/reorder' => 'Drafting is for buyers', '/orders/PO-1084' => 'PO-1084'] as $page => $words) {
+            self::assertStringContainsString($words, $this->see($page)->text());
+            self::assertCount(0, $this->browser->getCrawler()->filter('input.qty:not([disabled])'), 'nothing to type into at '.$page);
+        }
+    }
+}
