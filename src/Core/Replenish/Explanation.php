@@ -44,9 +44,4 @@ final readonly class Explanation
             $data['notes'], $data['levels']['safety'], $data['levels']['reorder'], $data['levels']['upTo'], $data['leadDays'],
         );
     }
-
-    public function withNote(string $note): self
-    {
-        return new self($this->lines, [...$this->notes, $note], $this->safetyStock, $this->reorderPoint, $this->orderUpTo, $this->leadDays);
-    }
 }

@@ -138,9 +138,9 @@ class PurchaseOrder
     /** @throws Refused if something is missing or it has not been approved */
     public function send(\DateTimeImmutable $at): void
     {
-        $missing = $this->readiness()->missing;
-        if ([] !== $missing) {
-            throw new Refused(sprintf('%s cannot go out yet: %s.', $this->number, lcfirst($missing[0]['words'])));
+        $readiness = $this->readiness();
+        if (!$readiness->isComplete()) {
+            throw new Refused(sprintf('%s cannot go out yet: %s.', $this->number, lcfirst($readiness->missing[0]['words'])));
         }
         $this->become(OrderState::Sent);
         $this->sentAt = $at;
