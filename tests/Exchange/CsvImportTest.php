@@ -115,6 +115,8 @@ final class CsvImportTest extends StoreTestCase
         yield 'a currency that is none' => ['suppliers', "code,name,currency\nA,B,ZZQ\n", 'currency', 'is not a currency'];
         yield 'a price that is none' => ['offers', "supplier,item,pack,content,prices\nVETRASOL,JAR-340R,case,12,cheap\n", 'prices', '“cheap” is not a price'];
         yield 'a pack with nothing in it' => ['offers', "supplier,item,pack,content,prices\nVETRASOL,JAR-340R,case,0,9\n", 'content', 'cannot hold 0'];
+        yield 'a rate of nothing' => ['rates', "currency,day,rate\nGBP,2026-11-01,0\n", 'rate', 'not above zero'];
+        yield 'a rate for our own' => ['rates', "currency,day,rate\nEUR,2026-11-01,1\n", 'currency', 'our own currency'];
         yield 'half a jar' => ['stock', "item,site,quantity\nJAR-340R,DEPOT,1.5\n", 'quantity', 'whole units'];
         yield 'a lot that is missing' => ['stock', "item,site,quantity\nMED-VS10,DEPOT,3\n", 'lot', 'kept by lot'];
         yield 'less than nothing' => ['stock', "item,site,quantity\nJAR-340R,DEPOT,-3\n", 'quantity', 'below zero'];

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Exchange\Csv;
+
+use Brick\Math\BigDecimal;
+use Doctrine\DBAL\Connection;
+use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Store\BulkInsert;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Person\Person;
+
+/** Exchange rates by day; a day brought again replaces the one there. */
+final readonly class RateImport implements ImportKind
+{
+    public function __construct(private Connection $connection, private CurrentBusiness $business)
+    {
+    }
+
+    public function name(): string
+    {
+        return 'rates';
+    }
+
+    public function title(): string
+    {
+        return 'Exchange rates';
+    }
+
+    public function columns(): array
+    {
+        return ['currency' => 'ISO 4217, such as GBP *', 'day' => 'in force from, as 2026-11-30 *', 'rate' => 'how many of it one of ours buys *'];
+    }
+
+    public function sample(): array
+    {
+        return [['GBP', '2026-11-20', '0.8620'], ['PLN', '2026-11-20', '4.2680']];
+    }
+
+    public function reader(): callable
+    {
+        $home = $this->business->get()->currency;
+        $seen = [];
+
+        return static function (Row $row) use ($home, &$seen): ?array {
+            $rate = $row->decimal('rate', 8);
+            $currency = strtoupper($row->required('currency'));
+            $row->attempt('currency', static fn (): ExchangeRate => ExchangeRate::of($home, $currency, 1));
+            if ($currency === $home) {
+                $row->refuse('currency', 'our own currency needs no rate');
+            }
+            if (null !== $rate && !$rate->isPositive()) {
+                $row->refuse('rate', 'not above zero');
+            }
+            $day = $row->day('day');
+            foreach (['day', 'rate'] as $column) {
+                if (!$row->has($column)) {
+                    $row->refuse($column, 'missing');
+                }
+            }
+            $key = $currency.':'.$day?->format('Ymd');
+            if (isset($seen[$key])) {
+                $row->refuse('day', sprintf('the same currency and day stand in line %d already', $seen[$key]));
+            }
+            $seen[$key] = $row->line;
+
+            return $row->isGood() && null !== $day && $rate instanceof BigDecimal ? [$currency, $day->format('Y-m-d'), (string) $rate] : null;
+        };
+    }
+
+    public function apply(iterable $rows, Person $person): void
+    {
+        $rates = new BulkInsert($this->connection, 'exchange_rate', ['currency', 'day', 'foreign_for_one'], ' ON DUPLICATE KEY UPDATE foreign_for_one = VALUES(foreign_for_one)');
+        /** @var array{string, string, string} $row */
+        foreach ($rows as $row) {
+            $rates->add(...$row);
+        }
+        $rates->flush();
+    }
+}
