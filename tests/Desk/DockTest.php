@@ -87,6 +87,22 @@ final class DockTest extends DeskTestCase
         self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM receipt WHERE delivery_id = ?', [basename($address)]));
     }
 
+    public function testADeliveryBegunTwiceIsOneAndCanBeGivenUpUntilItIsBooked(): void
+    {
+        $address = $this->start();
+        self::assertSame($address, $this->start(), 'the same note at the same site');
+        $this->post($address.'/discard');
+        $this->browser->followRedirect();
+        self::assertStringContainsString('expected again', $this->text());
+        self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM delivery_line WHERE delivery_id = ?', [basename($address)]));
+        $booked = $this->start();
+        $this->post($booked, ['do' => 'all']);
+        $this->post($booked, ['do' => 'book']);
+        $this->post($booked.'/discard');
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('is booked in already', $this->text());
+    }
+
     public function testHiddenAmountsAreNotOnThePage(): void
     {
         $address = $this->start();

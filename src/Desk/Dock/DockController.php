@@ -71,6 +71,11 @@ final class DockController extends AbstractController
         if (!$fields->isGood() || null === $site) {
             return $this->start($fields->text('order'), $fields);
         }
+        // The same note pressed twice, or begun by a colleague, is the same delivery.
+        $begun = $this->entities->getRepository(Delivery::class)->findOneBy(['supplier' => $lines[0]->order->supplier, 'site' => $site, 'noteNumber' => $note, 'bookedAt' => null]);
+        if (null !== $begun) {
+            return $this->redirectToRoute('delivery', ['id' => $begun->id]);
+        }
         $delivery = new Delivery($lines[0]->order->supplier, $site, $note, $this->clock->now());
         foreach ($lines as $line) {
             $delivery->expect($line);
@@ -129,6 +134,22 @@ final class DockController extends AbstractController
         }
 
         return $this->redirectToRoute('delivery', ['id' => $id] + ($blind ? ['blind' => 1] : []));
+    }
+
+    /** Gives up a count that was begun by mistake; nothing has been booked from it. */
+    #[Route('/deliveries/{id}/discard', name: 'delivery_discard', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_RECEIVE')]
+    public function discard(int $id): Response
+    {
+        $this->entities->wrapInTransaction(function () use ($id): void {
+            $delivery = $this->find($id);
+            $this->entities->lock($delivery, LockMode::PESSIMISTIC_WRITE);
+            $this->entities->refresh($delivery);
+            $delivery->mustBeOpen();
+            $this->entities->remove($delivery);
+        });
+        $this->addFlash('fine', 'The count is given up; the orders are expected again.');
+
+        return $this->redirectToRoute('dock');
     }
 
     private function apply(Delivery $delivery, Fields $fields): void

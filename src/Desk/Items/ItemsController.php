@@ -9,6 +9,7 @@ use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use TallBarrel\Core\Quantity\Gtin;
 
 /** The catalogue: every item and what it still lacks before it can be ordered. An item's own page is at Stock. */
 final class ItemsController extends AbstractController
@@ -29,6 +30,7 @@ final class ItemsController extends AbstractController
              GROUP BY i.id ORDER BY i.code LIMIT ".self::PAGE.' OFFSET '.$offset,
             ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%'],
         );
+        $rows = array_map(static fn (array $row): array => ['gtin' => is_string($row['gtin']) ? Gtin::of($row['gtin'])->short() : null] + $row, $rows);
         $model = ['rows' => $rows, 'words' => $words, 'next' => self::PAGE === count($rows) ? $offset + self::PAGE : null];
 
         return $request->headers->has('HX-Request')

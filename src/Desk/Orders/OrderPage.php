@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\SecurityBundle\Security;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
@@ -63,8 +64,23 @@ final readonly class OrderPage
             'discountBy' => $terms?->discountUntil($order->dueOn()),
             'discounted' => null === $terms || $terms->discountPercent->isZero() ? null : $terms->discounted($totals->total),
             'otherOrders' => array_values($supplierOrders),
-            'lastPrices' => $this->spending->lastPrices(),
+            'priceChanges' => $this->priceChanges($order),
         ];
+    }
+
+    /** @return array<int, float> percent against the last price paid, by line */
+    private function priceChanges(PurchaseOrder $order): array
+    {
+        $last = $this->spending->lastPrices();
+        $changes = [];
+        foreach ($order->lines() as $line) {
+            $change = null === $line->offer ? null : PriceChange::percent($line->price(), $last[$line->offer->id] ?? null);
+            if (null !== $change) {
+                $changes[$line->id] = $change;
+            }
+        }
+
+        return $changes;
     }
 
     /** @return array<string, float> stock units on hand, by "item:site" */

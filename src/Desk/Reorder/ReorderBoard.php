@@ -10,6 +10,7 @@ use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Projection;
+use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Drawing\StockChart;
@@ -93,15 +94,14 @@ final class ReorderBoard
             $price = Money::of($offer->prices()->priceFor($proposal->packs()), $offer->supplier->currency());
             $line = $price->multipliedBy($proposal->packs())->rounded();
             $home = $this->toHome($line);
-            $last = $this->lastPrice($offer->id);
-            $change = null !== $last && $last->isPositive() ? 100 * ($price->amount->toFloat() / $last->toFloat() - 1) : null;
+            $change = PriceChange::percent($price->amount, $this->lastPrice($offer->id));
         }
 
         return new ReorderRow(
             $proposal,
             Barrel::of($facts['onHand'], $coming, $explanation->safetyStock, $explanation->reorderPoint, $explanation->orderUpTo),
             Sparkline::of(array_slice($facts['sold'], -20), array_slice($proposal->forecast()->weeks, 0, 6)),
-            $facts['onHand'], $coming, $price, null !== $change && abs($change) >= .5 ? $change : null, $line, $home,
+            $facts['onHand'], $coming, $price, $change, $line, $home,
             $offer?->rule()->pack->label() ?? '',
             ($proposal->item->weightKg()?->toFloat() ?? 0) * ($offer?->rule()->pack->toStockUnits($proposal->packs())->toFloat() ?? 0),
         );

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\RequestStack;
 use TallBarrel\Desk\Today\TodayList;
+use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 
@@ -27,8 +28,8 @@ final readonly class Shell
         /** @var array{due: int, orders: int, dock: int} $waiting */
         $waiting = $this->connection->fetchAssociative(
             "SELECT (SELECT COUNT(*) FROM proposal WHERE reason <> 'covered' AND draft_id IS NULL AND (? IS NULL OR site_id = ?)) due,
-                    (SELECT COUNT(*) FROM purchase_order WHERE state IN ('draft', 'awaiting-approval', 'approved', 'sent', 'acknowledged', 'part-received')) orders,
-                    (SELECT COUNT(*) FROM purchase_order WHERE state IN ('sent', 'acknowledged', 'part-received') AND COALESCE(promised_on, wanted_on) <= ?) dock",
+                    (SELECT COUNT(*) FROM purchase_order WHERE state IN ('draft', 'awaiting-approval', 'approved', ".Orders::openStates().')) orders,
+                    (SELECT COUNT(*) FROM purchase_order WHERE state IN ('.Orders::openStates().') AND COALESCE(promised_on, wanted_on) <= ?) dock',
             [$site, $site, $this->clock->now()->format('Y-m-d')],
         );
 

@@ -115,7 +115,7 @@ final class SuppliersController extends AbstractController
             'missing' => array_keys(array_filter($supplier->facts(), static fn (string $fact): bool => '' === $fact)),
             'offers' => $this->entities->createQueryBuilder()->select('o', 'i', 'b')->from(Offer::class, 'o')->join('o.item', 'i')->leftJoin('o.breaks', 'b')->where('o.supplier = :s')->setParameter('s', $supplier)->orderBy('i.name')->getQuery()->getResult(),
             'orders' => array_values(array_filter($this->orders->open(), static fn (PurchaseOrder $order): bool => $order->supplier === $supplier)),
-            'met' => $this->data->suppliers()[$supplier->id]->leadTimesMet ?? [],
+            'behaviour' => $this->data->suppliers()[$supplier->id],
         ], new Response(status: $fields->isGood() ? 200 : 422));
     }
 

@@ -16,6 +16,7 @@ use TallBarrel\Core\Replenish\Projection;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Stock\StockFigures;
@@ -105,8 +106,8 @@ final class TodayList
             "SELECT o.number, s.name supplier, b.name buyer, o.state, COALESCE(o.promised_on, o.wanted_on) due, o.sent_at, COUNT(*) `lines`,
                     SUM(GREATEST(l.packs - l.received - l.closed_short, 0) * l.price / o.foreign_for_one) value
              FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id JOIN order_line l ON l.order_id = o.id
-             WHERE o.state IN ('awaiting-approval', 'approved', 'sent', 'acknowledged', 'part-received')
-             GROUP BY o.id, o.number, s.name, b.name, o.state, due, o.sent_at HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id",
+             WHERE o.state IN ('awaiting-approval', 'approved', ".Orders::openStates().')
+             GROUP BY o.id, o.number, s.name, b.name, o.state, due, o.sent_at HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id',
             [$site?->id, $site?->id],
         );
         $urgent = $watch = [];
@@ -123,7 +124,7 @@ final class TodayList
                 $watch[] = $entry(false, 'Waiting for a yes', sprintf('%d lines, drafted by %s, over their limit.', $row['lines'], explode(' ', $row['buyer'])[0]), 'Look and decide');
             } elseif ('approved' === $row['state']) {
                 $watch[] = $entry(false, 'Approved, not sent', 'ready to go out.', 'Look and send');
-            } elseif ($late > 14) {
+            } elseif ($late > OpenOrder::FORGOTTEN_AFTER_DAYS) {
                 $urgent[] = $entry(true, sprintf('%s late, forgotten?', $days), sprintf('due %s; planning no longer counts on it.', $due->format('D j M')), 'Settle it');
             } elseif ($late > 0) {
                 $urgent[] = $entry(true, $days.' late', sprintf('%d lines, due %s.', $row['lines'], $due->format('D j M')), 'Look into it');

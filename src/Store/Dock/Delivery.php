@@ -27,7 +27,7 @@ class Delivery
     private ?\DateTimeImmutable $bookedAt = null;
 
     /** @var Collection<int, DeliveryLine> */
-    #[ORM\OneToMany(targetEntity: DeliveryLine::class, mappedBy: 'delivery', cascade: ['persist'])]
+    #[ORM\OneToMany(targetEntity: DeliveryLine::class, mappedBy: 'delivery', cascade: ['persist', 'remove'])]
     private Collection $lines;
 
     public function __construct(

@@ -15,6 +15,12 @@ final readonly class Orders
     {
     }
 
+    /** For an IN (…) of a query: the states in which goods are still to come. */
+    public static function openStates(): string
+    {
+        return "'".implode("', '", OrderState::openValues())."'";
+    }
+
     public function byNumber(string $number): ?PurchaseOrder
     {
         return $this->entities->getRepository(PurchaseOrder::class)->findOneBy(['number' => $number]);

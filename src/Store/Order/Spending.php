@@ -7,7 +7,6 @@ namespace TallBarrel\Store\Order;
 use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Money\Money;
-use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Store\Business\CurrentBusiness;
 
 /** What has been ordered, in the home currency. */
@@ -41,7 +40,7 @@ final readonly class Spending
         $rows = $this->connection->fetchAllKeyValue(
             'SELECT DATE_SUB(d, INTERVAL WEEKDAY(d) DAY) monday, SUM(value) FROM (
                 SELECT GREATEST(COALESCE(o.promised_on, o.wanted_on), ?) d, GREATEST(l.packs - l.received - l.closed_short, 0) * l.price / o.foreign_for_one value
-                FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.state IN ('.self::open().')) due
+                FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.state IN ('.Orders::openStates().')) due
              GROUP BY monday ORDER BY monday',
             [$today->format('Y-m-d')],
         );
@@ -76,10 +75,5 @@ final readonly class Spending
         );
 
         return array_map(BigDecimal::of(...), $rows);
-    }
-
-    private static function open(): string
-    {
-        return "'".implode("', '", OrderState::openValues())."'";
     }
 }

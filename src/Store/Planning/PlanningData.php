@@ -8,7 +8,6 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Demand\WeeklyHistory;
 use TallBarrel\Core\Ordering\OrderDays;
-use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Quantity\Unit;
@@ -16,6 +15,7 @@ use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Sourcing\Offer;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Order\Orders;
 
 /** Everything a planning run reads, asked for once and in bulk. */
 final readonly class PlanningData
@@ -148,8 +148,8 @@ final readonly class PlanningData
             "SELECT CONCAT(l.item_id, ':', l.site_id) k, o.number, COALESCE(o.promised_on, o.wanted_on) due,
                     (l.packs - l.received - l.closed_short) * l.pack_content units
              FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-             WHERE l.item_id IS NOT NULL AND o.state IN ('".implode("', '", OrderState::openValues())."') AND l.packs > l.received + l.closed_short
-             ORDER BY due",
+             WHERE l.item_id IS NOT NULL AND o.state IN (".Orders::openStates().') AND l.packs > l.received + l.closed_short
+             ORDER BY due',
         );
         $open = [];
         foreach ($rows as $row) {

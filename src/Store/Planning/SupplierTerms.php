@@ -13,4 +13,10 @@ final readonly class SupplierTerms
     public function __construct(public string $name, public OrderDays $orderDays, public array $leadTimesMet)
     {
     }
+
+    /** Days, or null where nothing has been received yet. */
+    public function meanLeadTime(): ?float
+    {
+        return [] === $this->leadTimesMet ? null : array_sum($this->leadTimesMet) / count($this->leadTimesMet);
+    }
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Stock;
 
 use Doctrine\DBAL\Connection;
-use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Store\Order\Orders;
 
 /**
  * Items with what is held, coming and promised, over one site or all.
@@ -31,7 +31,7 @@ final readonly class StockList
              JOIN (SELECT item_id, COUNT(*) sites FROM stocking WHERE :site IS NULL OR site_id = :site GROUP BY item_id) t ON t.item_id = i.id
              LEFT JOIN (SELECT item_id, SUM(quantity) held FROM stock_balance WHERE state = 'available' AND (:site IS NULL OR site_id = :site) GROUP BY item_id) b ON b.item_id = i.id
              LEFT JOIN (SELECT l.item_id, SUM(GREATEST(l.packs - l.received - l.closed_short, 0) * l.pack_content) coming FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-                        WHERE o.state IN ('".implode("', '", OrderState::openValues())."') AND (:site IS NULL OR l.site_id = :site) GROUP BY l.item_id) o ON o.item_id = i.id
+                        WHERE o.state IN (".Orders::openStates().") AND (:site IS NULL OR l.site_id = :site) GROUP BY l.item_id) o ON o.item_id = i.id
              LEFT JOIN (SELECT item_id, SUM(quantity) promised FROM customer_promise WHERE :site IS NULL OR site_id = :site GROUP BY item_id) c ON c.item_id = i.id
              LEFT JOIN (SELECT item_id, SUM(forecast_per_week) per_week, SUM(JSON_VALUE(explanation, '$.levels.safety')) safety, SUM(JSON_VALUE(explanation, '$.levels.reorder')) reorder,
                         SUM(JSON_VALUE(explanation, '$.levels.upTo')) up_to FROM proposal WHERE :site IS NULL OR site_id = :site GROUP BY item_id) p ON p.item_id = i.id
@@ -50,7 +50,7 @@ final readonly class StockList
         $rows = $this->connection->fetchAllAssociativeIndexed(
             "SELECT s.id, COALESCE((SELECT SUM(quantity) FROM stock_balance WHERE item_id = :item AND site_id = s.id AND state = 'available'), 0) held,
                     COALESCE((SELECT SUM(GREATEST(l.packs - l.received - l.closed_short, 0) * l.pack_content) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-                              WHERE l.item_id = :item AND l.site_id = s.id AND o.state IN ('".implode("', '", OrderState::openValues())."')), 0) coming FROM site s",
+                              WHERE l.item_id = :item AND l.site_id = s.id AND o.state IN (".Orders::openStates().')), 0) coming FROM site s',
             ['item' => $item],
         );
 

@@ -17,6 +17,7 @@ use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Sourcing\Offer;
 use TallBarrel\Core\Sourcing\PriceBreaks;
+use TallBarrel\Core\Sourcing\PriceChange;
 
 final class OrderRulesTest extends TestCase
 {
@@ -87,6 +88,16 @@ final class OrderRulesTest extends TestCase
         self::assertSame(['9.30', '9.30', '8.97', '8.74'], array_map(static fn (int $packs): string => (string) $prices->priceFor($packs), [1, 39, 40, 500]));
         $this->expectExceptionMessage('Two prices both start at 40');
         PriceBreaks::of([[40, 1], [40, 2]]);
+    }
+
+    public function testAPriceIsSetAgainstTheLastOnePaid(): void
+    {
+        $change = static fn (string $now, ?string $last): ?float => PriceChange::percent(BigDecimal::of($now), null === $last ? null : BigDecimal::of($last));
+        self::assertEqualsWithDelta(4.0, $change('10.40', '10.00'), 1e-9);
+        self::assertEqualsWithDelta(-5.5, $change('9.45', '10.00'), 1e-9);
+        self::assertNull($change('10.04', '10.00'), 'hardly moved');
+        self::assertNull($change('10.00', null));
+        self::assertNull($change('10.00', '0'));
     }
 
     public function testTheOfferOfFirstChoiceThenTheCheapestAtTheNeed(): void
