@@ -73,6 +73,23 @@ Alpine.data('rows', () => ({
     },
 }));
 
+// The row whose why is shown is the one marked, whichever answer came last.
+const markRow = () => {
+    const row = document.querySelector('#why [data-of]')?.dataset.of;
+    if (!row) return;
+    document.querySelectorAll('tr.sel').forEach((other) => other.classList.remove('sel'));
+    document.getElementById(row)?.classList.add('sel');
+};
+// A change answered late must not take the why away from the row one has walked on to.
+document.addEventListener('htmx:oobBeforeSwap', (event) => {
+    if (event.detail.target.id !== 'why') return;
+    const here = document.activeElement?.closest('tr[data-row]');
+    const of = event.detail.fragment.querySelector('[data-of]')?.dataset.of;
+    if (here && of && here.id !== of) event.detail.shouldSwap = false;
+});
+document.addEventListener('htmx:afterSwap', markRow);
+document.addEventListener('htmx:oobAfterSwap', markRow);
+
 // The dock's field takes a scan wherever the eye is: a scanner is a keyboard that ends with Enter.
 Alpine.data('dock', () => ({
     init() { this.$root.querySelector('#scan')?.focus(); },

@@ -134,7 +134,10 @@ final class JourneyTest extends TestCase
         self::until('#row-'.substr($id, 9), 'do not split a case');
         self::assertSame('1.5', self::one('#'.$id)->getAttribute('value'), 'what was typed stays');
         self::type(self::one('#'.$id), '16'.WebDriverKeys::ENTER);
+        // Enter walked on; back on the row, the why is about the new quantity.
+        self::one('#'.$id.'[value="16"]')->click();
         self::until('#why', 'Order 16 cases');
+        self::assertCount(1, self::$chrome->findElements(WebDriverBy::cssSelector('tr.sel')), 'one row is marked, the one the why is about');
         $item = trim(explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[0]);
         $site = trim(explode("\n", explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[1])[0]);
         foreach (self::$chrome->findElements(WebDriverBy::cssSelector('input[name^="chosen"]:checked')) as $tick) {

@@ -78,7 +78,7 @@ final readonly class BuyingRule
         }
         if (!$packs->remainder($this->multiple)->isZero()) {
             return $this->multiple->isEqualTo(1)
-                ? sprintf('They do not split a %s. Make it %s.', $name, $near)
+                ? sprintf('each' === $name ? 'They sell whole ones only. Make it %2$s.' : 'They do not split a %1$s. Make it %2$s.', $name, $near)
                 : sprintf('They sell in steps of %s (%s). Make it %s.', $this->multiple->strippedOfTrailingZeros(), $name, $near);
         }
 

@@ -61,6 +61,7 @@ final class BuyingRuleTest extends TestCase
         self::assertStringContainsString('at least 4', (string) $rule->objectionTo(3));
         self::assertStringContainsString('steps of 4 (case). Make it 8', (string) $rule->objectionTo(6));
         self::assertStringContainsString('do not split a case', (string) BuyingRule::of(Pack::of('case', 12))->objectionTo('1.5'));
+        self::assertSame('They sell whole ones only. Make it 3.', BuyingRule::of(Pack::of('each', 1))->objectionTo('2.5'));
         self::assertNull($rule->objectionTo(0));
     }
 
