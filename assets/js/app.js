@@ -46,12 +46,20 @@ Alpine.data('keys', () => ({
     },
 }));
 
-// A list whose rows hold a quantity: arrows and Enter walk, a number typed goes into the row, typing filters.
+// A list whose rows hold a quantity: arrows and Enter walk, a number typed goes into the row, x skips it.
 Alpine.data('rows', () => ({
     fields() { return [...this.$root.querySelectorAll('tr:not([hidden]) input.qty:not(:disabled)')]; },
     row(event) { return event.target.closest('tr[data-row]'); },
     walk(event) {
         if (!event.target.matches('input.qty')) return;
+        if (event.key === 'x' && !event.ctrlKey && !event.metaKey) {
+            // What is not wanted is skipped without leaving the keyboard; its why is the one shown.
+            event.preventDefault();
+            const row = this.row(event);
+            const skip = document.querySelector(`#why [data-of="${row?.id}"]`) && document.querySelector('#why [data-skip]');
+            if (skip) skip.form.requestSubmit(skip);
+            return;
+        }
         const step = { ArrowDown: 1, ArrowUp: -1, Enter: 1 }[event.key];
         if (!step || event.ctrlKey || event.metaKey) return;
         event.preventDefault();
@@ -65,11 +73,6 @@ Alpine.data('rows', () => ({
         this.$root.querySelectorAll('tr.sel').forEach((other) => other.classList.remove('sel'));
         row.classList.add('sel');
         if (row.dataset.why) htmx.ajax('GET', row.dataset.why, { target: '#why', swap: 'innerHTML' });
-    },
-    filter(event) {
-        const words = event.target.value.trim().toLowerCase();
-        this.$root.querySelectorAll('tr[data-words]').forEach((row) => { row.hidden = !row.dataset.words.includes(words); });
-        this.$root.querySelectorAll('[data-group]').forEach((group) => { group.hidden = !group.querySelector('tr[data-words]:not([hidden])'); });
     },
 }));
 
@@ -98,6 +101,18 @@ Alpine.data('dock', () => ({
         this.$root.querySelector('#scan')?.focus();
     },
 }));
+
+// A slider over the levels somebody would choose from; the figure beside it is what counts.
+document.addEventListener('input', (event) => {
+    if (event.target.matches('[data-levels]')) {
+        document.getElementById(event.target.dataset.for).value = event.target.dataset.levels.split(' ')[event.target.value];
+    }
+});
+const setSliders = () => document.querySelectorAll('[data-levels]').forEach((slider) => {
+    const level = parseFloat(document.getElementById(slider.dataset.for).value);
+    slider.value = slider.dataset.levels.split(' ').findIndex((one) => parseFloat(one) >= level);
+});
+setSliders();
 
 document.addEventListener('change', (event) => {
     if (event.target.matches('[data-submit]')) event.target.form.requestSubmit();

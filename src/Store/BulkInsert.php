@@ -6,11 +6,9 @@ namespace TallBarrel\Store;
 
 use Doctrine\DBAL\Connection;
 
-/** Inserts many rows into one table, a thousand at a time. Call flush() at the end. */
+/** Inserts many rows into one table, many at a time. Call flush() at the end. */
 final class BulkInsert
 {
-    private const AT_ONCE = 1000;
-
     /** @var list<scalar|null> */
     private array $values = [];
     private int $rows = 0;
@@ -18,7 +16,7 @@ final class BulkInsert
     private array $parents = [];
 
     /** @param list<string> $columns */
-    public function __construct(private readonly Connection $connection, private readonly string $table, private readonly array $columns, private readonly string $onDuplicate = '')
+    public function __construct(private readonly Connection $connection, private readonly string $table, private readonly array $columns, private readonly string $onDuplicate = '', private readonly int $atOnce = 1000)
     {
     }
 
@@ -34,7 +32,7 @@ final class BulkInsert
     public function add(mixed ...$row): void
     {
         array_push($this->values, ...array_values($row));
-        if (self::AT_ONCE === ++$this->rows) {
+        if ($this->atOnce === ++$this->rows) {
             $this->flush();
         }
     }

@@ -11,7 +11,7 @@ use PHPUnit\Framework\TestCase;
 final class ArrowsTest extends TestCase
 {
     private const ARROWS = [
-        'Core' => ['TallBarrel\Core\\', 'Brick\Math\\'],
+        'Core' => ['Random\\', 'TallBarrel\Core\\', 'Brick\Math\\'],
         'Store' => ['TallBarrel\Core\\', 'TallBarrel\Store\\', 'Brick\Math\\', 'Doctrine\\', 'Symfony\Component\Clock\\', 'Symfony\Component\Security\Core\User\\'],
         'Desk' => ['TallBarrel\Core\\', 'TallBarrel\Store\\', 'TallBarrel\Desk\\', 'Brick\Math\\', 'Doctrine\\', 'Symfony\\', 'Twig\\'],
         'Exchange' => ['TallBarrel\Core\\', 'TallBarrel\Store\\', 'TallBarrel\Exchange\\', 'Brick\Math\\', 'Doctrine\\', 'Symfony\\', 'Twig\\', 'Dompdf\\', 'Psr\\', 'Random\\'],

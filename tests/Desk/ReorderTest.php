@@ -46,7 +46,7 @@ final class ReorderTest extends DeskTestCase
         self::assertResponseIsSuccessful();
         $answer = (string) $this->browser->getResponse()->getContent();
         self::assertStringContainsString('id="strip" hx-swap-oob', $answer);
-        self::assertStringContainsString('id="group-'.$proposal->offer?->supplier->code.'"', $answer);
+        self::assertStringContainsString('id="group-'.$proposal->offer()?->supplier->code.'"', $answer);
         self::assertSame(7.0, $this->number('SELECT packs FROM proposal WHERE id = ?', [$proposal->id]));
         self::assertSame(1.0, $this->number('SELECT chosen FROM proposal WHERE id = ?', [$proposal->id]), 'a quantity typed ticks the row');
     }
@@ -83,8 +83,8 @@ final class ReorderTest extends DeskTestCase
     {
         $this->as('mara');
         $before = $this->number('SELECT COUNT(*) FROM purchase_order');
-        $suppliers = $this->number('SELECT COUNT(DISTINCT o.supplier_id) FROM proposal p JOIN offer o ON o.id = p.offer_id WHERE p.chosen = 1 AND p.draft_id IS NULL');
-        $lines = $this->number('SELECT COUNT(*) FROM proposal WHERE chosen = 1 AND draft_id IS NULL');
+        $suppliers = $this->number('SELECT COUNT(DISTINCT o.supplier_id) FROM proposal p JOIN offer o ON o.id = p.offer_id WHERE p.chosen = 1 AND p.listed = 1 AND p.draft_id IS NULL');
+        $lines = $this->number('SELECT COUNT(*) FROM proposal WHERE chosen = 1 AND listed = 1 AND draft_id IS NULL');
         $this->post('/reorder/draft');
         $this->browser->followRedirect();
         self::assertStringContainsString('Drafted: PO-', $this->text());
@@ -123,7 +123,7 @@ final class ReorderTest extends DeskTestCase
     {
         $this->as('mara');
         $total = function (string $cover): float {
-            $this->post('/reorder/calculate', ['cover' => $cover]);
+            $this->post('/reorder/calculate', ['start' => 'cover', 'days' => $cover]);
             self::assertResponseRedirects('/reorder');
 
             return $this->number('SELECT SUM(p.packs * o.pack_content) FROM proposal p JOIN offer o ON o.id = p.offer_id');

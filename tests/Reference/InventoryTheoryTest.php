@@ -6,14 +6,15 @@ namespace TallBarrel\Tests\Reference;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use TallBarrel\Core\Demand\Distribution\Normal;
+use TallBarrel\Core\Demand\Distribution\StandardNormal;
+use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Quantity;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Core\Replenish\EconomicOrderQuantity;
-use TallBarrel\Core\Replenish\NormalDistribution;
-use TallBarrel\Core\Replenish\SafetyStock;
 
 /** Values from the literature and from standards; each names its source. */
 final class InventoryTheoryTest extends TestCase
@@ -24,12 +25,12 @@ final class InventoryTheoryTest extends TestCase
         /** @var array{p: list<float>, quantile: list<float>, z: list<float>, cumulative: list<float>, loss: list<float>} $r */
         $r = json_decode((string) file_get_contents(__DIR__.'/r/normal.json'), true, flags: \JSON_THROW_ON_ERROR);
         foreach ($r['p'] as $i => $p) {
-            self::assertEqualsWithDelta($r['quantile'][$i], NormalDistribution::quantile((float) $p), 1e-10);
+            self::assertEqualsWithDelta($r['quantile'][$i], StandardNormal::quantile((float) $p), 1e-10);
         }
         foreach ($r['z'] as $i => $z) {
-            self::assertEqualsWithDelta(1.0, NormalDistribution::cumulative((float) $z) / $r['cumulative'][$i], 1e-3, 'far tail: relative');
-            self::assertEqualsWithDelta($r['cumulative'][$i], NormalDistribution::cumulative((float) $z), 1e-14);
-            self::assertEqualsWithDelta($r['loss'][$i], NormalDistribution::loss((float) $z), 1e-10);
+            self::assertEqualsWithDelta(1.0, StandardNormal::cumulative((float) $z) / $r['cumulative'][$i], 1e-3, 'far tail: relative');
+            self::assertEqualsWithDelta($r['cumulative'][$i], StandardNormal::cumulative((float) $z), 1e-14);
+            self::assertEqualsWithDelta($r['loss'][$i], StandardNormal::loss((float) $z), 1e-10);
         }
     }
 
@@ -37,14 +38,14 @@ final class InventoryTheoryTest extends TestCase
     public function testUnitNormalLossAsTabulated(): void
     {
         foreach ([[0.0, 0.39894, 5], [0.5, 0.1978, 4], [1.0, 0.08332, 5], [2.0, 0.00849, 5]] as [$k, $loss, $digits]) {
-            self::assertEqualsWithDelta($loss, round(NormalDistribution::loss($k), $digits), 1e-9);
+            self::assertEqualsWithDelta($loss, round(StandardNormal::loss($k), $digits), 1e-9);
         }
     }
 
     public function testAProbabilityOfOneHasNoQuantile(): void
     {
         $this->expectExceptionMessage('expected above 0 and below 1');
-        NormalDistribution::quantile(1.0);
+        StandardNormal::quantile(1.0);
     }
 
     /** Source: Harris 1913; the example is Heizer & Render's (from memory). */
@@ -63,10 +64,9 @@ final class InventoryTheoryTest extends TestCase
     /** Source: Heizer & Render (from memory): 150 a day, σ 16, lead time 5 days, σ 1 day. */
     public function testDeviationOfLeadTimeDemand(): void
     {
-        $deviation = SafetyStock::deviation(sqrt(5) * 16, 150, 1);
+        $deviation = Forecast::deviationOver(sqrt(5) * 16, 150, 1);
         self::assertEqualsWithDelta(154.2, $deviation, .05);
-        self::assertEqualsWithDelta(1.6449 * 154.15, SafetyStock::forCycleService(.95, $deviation), .5);
-        self::assertSame(0.0, SafetyStock::forCycleService(.4, $deviation));
+        self::assertEqualsWithDelta(1.6449 * 154.15, (new Normal(750.0, $deviation))->quantile(.95) - 750, .5);
     }
 
     /** Second witness for the safety stock: simulated cycles are covered as often as asked for. */
@@ -75,7 +75,7 @@ final class InventoryTheoryTest extends TestCase
         mt_srand(20261123);
         $normal = static fn (): float => sqrt(-2 * log((mt_rand() + 1) / (mt_getrandmax() + 2))) * cos(2 * \M_PI * mt_rand() / mt_getrandmax());
         foreach ([.90, .97] as $service) {
-            $stock = 150 * 5 + SafetyStock::forCycleService($service, SafetyStock::deviation(sqrt(5) * 16, 150, 1));
+            $stock = 150 * 5 + StandardNormal::quantile($service) * (Forecast::deviationOver(sqrt(5) * 16, 150, 1));
             $covered = 0;
             for ($cycle = 0; $cycle < 40000; ++$cycle) {
                 $days = max(0.0, 5 + $normal());

@@ -14,6 +14,7 @@ use TallBarrel\Store\Dock\Booking;
 use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Planning\ItemSite;
+use TallBarrel\Store\Planning\OutlineRow;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Stock\Ledger;
@@ -27,7 +28,7 @@ final class PlanningDataTest extends StoreTestCase
 {
     private static function seen(Item $item): ItemSite
     {
-        $found = array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0)), static fn (ItemSite $place): bool => $place->code === $item->code));
+        $found = array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0), self::get(PlanningData::class)->items()), static fn (ItemSite $place): bool => $place->code === $item->code));
         self::assertCount(1, $found);
 
         return $found[0];
@@ -146,16 +147,17 @@ final class PlanningDataTest extends StoreTestCase
 
     public function testAProposalTakesOnlyWhatCanBeBought(): void
     {
-        $due = self::get(Proposals::class)->due();
+        $proposals = self::get(Proposals::class);
+        $due = $proposals->load(array_map(static fn (OutlineRow $row): int => $row->id, $proposals->outline(null)));
         self::assertNotEmpty($due);
         foreach ($due as $proposal) {
-            if (null !== $proposal->offer && null === $proposal->draft()) {
-                self::assertNull($proposal->offer->rule()->objectionTo($proposal->proposed), $proposal->item->code.': what is proposed can be bought');
+            if (null !== $proposal->offer() && null === $proposal->draft()) {
+                self::assertNull($proposal->offer()->rule()->objectionTo($proposal->proposed), $proposal->item->code.': what is proposed can be bought');
             }
         }
-        $proposal = array_values(array_filter($due, static fn ($one): bool => null !== $one->offer && 1 < $one->offer->rule()->pack->content->toInt() && null === $one->draft()))[0];
+        $proposal = array_values(array_filter($due, static fn ($one): bool => null !== $one->offer() && 1 < $one->offer()->rule()->pack->content->toInt() && null === $one->draft()))[0];
         $this->expectException(InvalidValue::class);
-        $proposal->order(BigDecimal::of('0.5'));
+        $proposal->order(BigDecimal::of('0.5'), null);
     }
 
     public function testALotThatWillNotSellInTimeIsSeen(): void

@@ -4,125 +4,129 @@ declare(strict_types=1);
 
 namespace TallBarrel\Core\Demand;
 
-/**
- * Chooses between smoothing with and without a season by a contest over the last year: each method forecasts one week
- * ahead, knowing only what came before, and the one with the smaller squared error is used. Without two years of
- * history, or where little sells, there is no season to learn and simple smoothing it is.
- */
+use TallBarrel\Core\Demand\Distribution\Shape;
+use TallBarrel\Core\Demand\Method\MethodName;
+
+/** Turns a weekly history into a forecast with its doubt, by a contest of methods over the horizon that matters. */
 final readonly class Forecaster
 {
     private const PERIOD = 52;
     private const WEEKS_AHEAD = 26;
-    /** Under so many units a week a weekly season is noise. */
+    private const LONGEST_HORIZON = 13;
+    /** Under so many units a week a weekly season of its own is noise. */
     private const ENOUGH_TO_SEE_A_SEASON = 2.0;
-    /** A season must beat simple smoothing by this share of the squared error before it is believed. */
-    private const CLEARLY = 0.97;
-    /** Parameters are searched until the squared error changes by less than this share. */
-    private const CLOSE_ENOUGH = 1e-3;
+    private const FEW_ERRORS = 8;
+    private const ERRORS_KEPT = 40;
+    /** A forecast week is never above the best week on record by more than half: a trend fitted to two years can run away. */
+    private const AT_MOST_TIMES_RECORD = 1.5;
 
-    public function forecast(WeeklyHistory $history): Forecast
+    /**
+     * @param int               $horizon weeks from today until an order after the next one would arrive
+     * @param PooledSeason|null $pooled  the category's season, by weeks ago
+     */
+    public function forecast(WeeklyHistory $history, int $horizon = 4, ?PooledSeason $pooled = null): Forecast
     {
-        $demand = $history->sinceFirstSale()->demand;
-        $known = array_filter($demand, static fn (?float $value): bool => null !== $value);
-        if ([] === $known) {
+        $history = $history->sinceFirstSale();
+        $demand = $history->demand;
+        $mean = $history->meanDemand();
+        if (null === $mean) {
             return Forecast::none();
         }
-        $simple = SimpleSmoothing::fit($demand);
-        $seasonal = $this->seasonal($demand, array_sum($known) / count($known));
-        $from = count($demand) - self::PERIOD;
-        if (null !== $seasonal && self::squares($seasonal->errors, $from) < self::CLEARLY * self::squares($simple->errors, $from)) {
-            return new Forecast(
-                'Holt–Winters, '.$seasonal->kind->value.' season', self::capped($seasonal->forecast(self::WEEKS_AHEAD), $demand),
-                self::deviation($seasonal->errors, 3), self::offBy($demand, $seasonal->errors),
-            );
+        $horizon = max(1, min(self::LONGEST_HORIZON, $horizon));
+        $count = count($demand);
+        $outcome = Contest::over($demand, $mean >= self::ENOUGH_TO_SEE_A_SEASON ? self::PERIOD : 1, $horizon, $pooled, null, true);
+        $most = self::AT_MOST_TIMES_RECORD * max([0.0, ...array_map(floatval(...), $demand)]);
+        $weeks = array_map(static fn (float $week): float => min($week, $most), $outcome->ahead($demand, self::WEEKS_AHEAD));
+        if (max([0.0, ...$weeks]) - min([INF, ...$weeks]) < 1e-9) {
+            $weeks = [$weeks[0]];
         }
+        $sums = $outcome->errors['sum'];
+        [$first, $firsts] = [self::rootMeanSquare($sums[1] ?? []), count($sums[1] ?? [])];
+        $atHorizon = $sums[$horizon] ?? [];
+        // Few errors say little: then demand is taken to vary at least as much as chance arrivals would (Poisson).
+        $expected = array_sum(array_slice([...$weeks, ...array_fill(0, $horizon, $weeks[count($weeks) - 1])], 0, $horizon));
+        if ($firsts < self::FEW_ERRORS) {
+            $first = max($first, sqrt($expected / $horizon), self::deviation($demand, $mean));
+        }
+        $sigma = count($atHorizon) < self::FEW_ERRORS ? max($first * sqrt($horizon), sqrt($expected)) : self::rootMeanSquare($atHorizon);
+        $growth = $horizon > 1 && $first > 0 && $sigma > 0 ? max(.4, min(1.0, log($sigma / $first) / log($horizon))) : .5;
+        $shape = Shape::fitting($expected, $sigma, $atHorizon);
+        $scores = $outcome->scores;
+        uasort($scores, static fn (Score $a, Score $b): int => $a->deciding <=> $b->deciding);
+        $contest = [];
+        foreach ($scores as $name => $score) {
+            $contest[] = ['method' => $name, 'words' => MethodName::from($name)->words(), 'mase' => round($score->mase, 3), 'bias' => round($score->bias, 3), 'used' => $name === $outcome->method->value || in_array($name, $outcome->parts, true)];
+        }
+        $won = $outcome->scores[$outcome->method->value] ?? null;
 
-        return new Forecast('simple smoothing', [max(0.0, $simple->level)], self::deviation($simple->errors, 1), self::offBy($demand, $simple->errors));
+        return new Forecast(
+            $outcome->method->words(), $weeks, $sigma / $horizon ** $growth, self::offBy($demand, $outcome->errors['each'][1] ?? []), $growth, $shape,
+            Shape::Errors === $shape && $sigma > 0 ? array_map(static fn (float $error): float => $error / $sigma, array_slice($atHorizon, -self::ERRORS_KEPT)) : [],
+            $contest, $won->bias ?? 0.0, $won->tracking ?? 0.0, $won?->mase, $horizon,
+        );
+    }
+
+    /** The mean of a history somebody chose. */
+    public function restingOn(WeeklyHistory $history, string $words): Forecast
+    {
+        $mean = $history->meanDemand();
+        if (null === $mean) {
+            return Forecast::none();
+        }
+        $sigma = max(self::deviation($history->demand, $mean), sqrt($mean));
+
+        return new Forecast($words, [$mean], $sigma, null, .5, Shape::fitting(4 * $mean, 2 * $sigma, []));
+    }
+
+    /** What was wanted in the same weeks a year ago. */
+    public function likeLastYear(WeeklyHistory $history): Forecast
+    {
+        $demand = $history->demand;
+        $count = count($demand);
+        $mean = $history->meanDemand();
+        if (null === $mean) {
+            return Forecast::none();
+        }
+        $weeks = $errors = [];
+        for ($ahead = 0; $ahead < self::WEEKS_AHEAD; ++$ahead) {
+            // The week itself and its neighbours, so that one odd week does not decide.
+            $around = array_filter([$demand[$count - self::PERIOD + $ahead - 1] ?? null, $demand[$count - self::PERIOD + $ahead] ?? null, $demand[$count - self::PERIOD + $ahead + 1] ?? null], static fn (?float $value): bool => null !== $value);
+            $weeks[] = $count < self::PERIOD || [] === $around ? $mean : array_sum($around) / count($around);
+        }
+        for ($t = max(self::PERIOD, $count - self::PERIOD); $t < $count; ++$t) {
+            if (isset($demand[$t], $demand[$t - self::PERIOD])) {
+                $errors[] = $demand[$t] - $demand[$t - self::PERIOD];
+            }
+        }
+        $sigma = count($errors) < self::FEW_ERRORS ? max(self::deviation($demand, $mean), sqrt($mean)) : self::rootMeanSquare($errors);
+
+        return new Forecast('the same weeks last year', $weeks, $sigma, null, .5, Shape::fitting(4 * $mean, 2 * $sigma, []));
+    }
+
+    /** @param list<float> $errors */
+    private static function rootMeanSquare(array $errors): float
+    {
+        return count($errors) < 2 ? abs($errors[0] ?? 0.0) : sqrt(array_sum(array_map(static fn (float $error): float => $error * $error, $errors)) / (count($errors) - 1));
     }
 
     /** @param list<?float> $demand */
-    private function seasonal(array $demand, float $mean): ?HoltWinters
+    private static function deviation(array $demand, float $mean): float
     {
-        if ($mean < self::ENOUGH_TO_SEE_A_SEASON || count($demand) < 2 * self::PERIOD) {
-            return null;
-        }
-        $best = self::fit($demand, Season::Additive);
-        foreach ($demand as $week => $value) {
-            if (null !== $value && $value <= 0.0 && $week < 2 * self::PERIOD) {
-                return $best;
-            }
-        }
-        $multiplied = self::fit($demand, Season::Multiplicative);
+        $known = array_filter($demand, static fn (?float $value): bool => null !== $value);
 
-        return $multiplied->sse < $best->sse ? $multiplied : $best;
-    }
-
-    /**
-     * The last year must be news to the method: three years allow the classical start from the first two, two years only
-     * a start from the first.
-     *
-     * @param list<?float> $demand
-     */
-    private static function fit(array $demand, Season $kind): HoltWinters
-    {
-        return count($demand) >= 3 * self::PERIOD
-            ? HoltWinters::fit($demand, self::PERIOD, $kind, null, self::CLOSE_ENOUGH)
-            : HoltWinters::fitFromFirstPeriod($demand, self::PERIOD, $kind, self::CLOSE_ENOUGH);
-    }
-
-    /**
-     * A forecast week is never above the best week on record by more than half: a trend fitted to two years can run away.
-     *
-     * @param list<float>  $weeks
-     * @param list<?float> $demand
-     *
-     * @return list<float>
-     */
-    private static function capped(array $weeks, array $demand): array
-    {
-        $most = 1.5 * max([0.0, ...array_map(floatval(...), $demand)]);
-
-        return array_map(static fn (float $week): float => min($week, $most), $weeks);
-    }
-
-    /** @param list<?float> $errors */
-    private static function squares(array $errors, int $from): float
-    {
-        $sum = 0.0;
-        foreach ($errors as $week => $error) {
-            if ($week >= $from && null !== $error) {
-                $sum += $error * $error;
-            }
-        }
-
-        return $sum;
-    }
-
-    /** @param list<?float> $errors */
-    private static function deviation(array $errors, int $parameters): float
-    {
-        $known = array_filter(array_slice($errors, -self::PERIOD), static fn (?float $error): bool => null !== $error);
-        $free = count($known) - $parameters;
-
-        return $free < 1 ? 0.0 : sqrt(array_sum(array_map(static fn (float $error): float => $error * $error, $known)) / $free);
+        return count($known) < 2 ? 0.0 : sqrt(array_sum(array_map(static fn (float $value): float => ($value - $mean) ** 2, $known)) / (count($known) - 1));
     }
 
     /**
      * @param list<?float> $demand
-     * @param list<?float> $errors
+     * @param list<float>  $errors one step ahead, oldest first
      */
     private static function offBy(array $demand, array $errors): ?float
     {
-        $off = $wanted = 0.0;
-        $weeks = 0;
-        for ($week = count($demand) - 1; $week >= 0 && $weeks < 12; --$week) {
-            if (null !== $demand[$week] && null !== $errors[$week]) {
-                $off += abs($errors[$week]);
-                $wanted += $demand[$week];
-                ++$weeks;
-            }
-        }
+        $errors = array_slice($errors, -12);
+        $known = array_slice(array_values(array_filter($demand, static fn (?float $value): bool => null !== $value)), -max(1, count($errors)));
+        $wanted = array_sum($known);
 
-        return $wanted > 0 ? $off / $wanted : null;
+        return [] === $errors || $wanted <= 0 ? null : array_sum(array_map(abs(...), $errors)) / $wanted;
     }
 }

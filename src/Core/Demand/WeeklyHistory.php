@@ -28,6 +28,8 @@ final readonly class WeeklyHistory
      * @param list<float|int> $sold    stock units per week
      * @param list<int>       $daysOut days of that week with nothing on the shelf, 0 to 7
      *
+     * Returns are netted: a week that took back more than it sold lowers the weeks before it
+     *
      * @throws InvalidValue if the two are of different length
      */
     public static function of(array $sold, array $daysOut): self
@@ -35,13 +37,58 @@ final readonly class WeeklyHistory
         if (count($sold) !== count($daysOut)) {
             throw InvalidValue::because(sprintf('%d weeks of sales, but %d of days without stock.', count($sold), count($daysOut)));
         }
+        $sold = self::netted(array_map(floatval(...), $sold));
         $demand = [];
         foreach ($sold as $week => $quantity) {
             $days = 7 - max(0, min(7, $daysOut[$week]));
-            $demand[] = $days >= self::FEWEST_DAYS ? max(0.0, (float) $quantity) * 7 / $days : null;
+            $demand[] = $days >= self::FEWEST_DAYS ? $quantity * 7 / $days : null;
         }
 
-        return new self(array_map(floatval(...), $sold), $demand);
+        return new self($sold, $demand);
+    }
+
+    /**
+     * The same sales, with another view of what was wanted.
+     *
+     * @param array<int, ?float> $weeks stock units by week, null for unknown
+     */
+    public function corrected(array $weeks): self
+    {
+        return new self($this->sold, array_values(array_replace($this->demand, $weeks)));
+    }
+
+    /** Only the last so many weeks. */
+    public function last(int $weeks): self
+    {
+        return new self(array_slice($this->sold, -$weeks), array_slice($this->demand, -$weeks));
+    }
+
+    /**
+     * Only the weeks from one to another, counted back: 0 is the last.
+     */
+    public function between(int $fromAgo, int $toAgo): self
+    {
+        $from = max(0, $this->weeks() - 1 - $fromAgo);
+        $length = max(0, $this->weeks() - $toAgo - $from);
+
+        return new self(array_slice($this->sold, $from, $length), array_slice($this->demand, $from, $length));
+    }
+
+    /** As if so much more, or less, had been sold. */
+    public function times(float $factor): self
+    {
+        return new self(
+            array_map(static fn (float $week): float => $week * $factor, $this->sold),
+            array_map(static fn (?float $week): ?float => null === $week ? null : $week * $factor, $this->demand),
+        );
+    }
+
+    /** The mean of the known weeks; null where there is none. */
+    public function meanDemand(): ?float
+    {
+        $known = array_filter($this->demand, static fn (?float $value): bool => null !== $value);
+
+        return [] === $known ? null : array_sum($known) / count($known);
     }
 
     public function weeks(): int
@@ -65,5 +112,22 @@ final readonly class WeeklyHistory
         }
 
         return new self([], []);
+    }
+
+    /**
+     * @param list<float> $sold
+     *
+     * @return list<float>
+     */
+    private static function netted(array $sold): array
+    {
+        $back = 0.0;
+        for ($week = count($sold) - 1; $week >= 0; --$week) {
+            $sold[$week] -= $back;
+            $back = max(0.0, -$sold[$week]);
+            $sold[$week] = max(0.0, $sold[$week]);
+        }
+
+        return array_values($sold);
     }
 }

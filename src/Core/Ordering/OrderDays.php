@@ -9,18 +9,27 @@ use TallBarrel\Core\InvalidValue;
 /** On which weekdays, and until which hour, a supplier takes orders for the day; and when goods could be here. */
 final readonly class OrderDays
 {
-    /** @param non-empty-list<int> $weekdays ISO 8601, 1 is Monday */
-    private function __construct(public array $weekdays, public string $cutOff)
+    /** Nobody is shut for longer. */
+    private const LOOK_AHEAD = 150;
+
+    /**
+     * @param non-empty-list<int>         $weekdays   ISO 8601, 1 is Monday
+     * @param list<array{string, string}> $theirHolidays first and last day, as 2026-12-24
+     * @param list<array{string, string}> $ourHolidays
+     */
+    private function __construct(public array $weekdays, public string $cutOff, private array $theirHolidays, private array $ourHolidays)
     {
     }
 
     /**
-     * @param list<int> $weekdays ISO 8601 weekdays, 1 (Monday) to 7; none means Monday to Friday
-     * @param string    $cutOff   "14:00"
+     * @param list<int>                   $weekdays      ISO 8601 weekdays, 1 (Monday) to 7; none means Monday to Friday
+     * @param string                      $cutOff        "14:00"
+     * @param list<array{string, string}> $theirHolidays days on which the supplier is shut: first and last, as 2026-12-24
+     * @param list<array{string, string}> $ourHolidays   days on which nobody here takes deliveries
      *
      * @throws InvalidValue
      */
-    public static function of(array $weekdays, string $cutOff): self
+    public static function of(array $weekdays, string $cutOff, array $theirHolidays = [], array $ourHolidays = []): self
     {
         if (1 !== preg_match('/^([01]\d|2[0-3]):[0-5]\d$/', $cutOff)) {
             throw InvalidValue::because(sprintf('“%s” is not an hour; expected one such as 14:00.', $cutOff));
@@ -32,22 +41,22 @@ final readonly class OrderDays
         }
         sort($weekdays);
 
-        return new self([] === $weekdays ? [1, 2, 3, 4, 5] : array_values(array_unique($weekdays)), $cutOff);
+        return new self([] === $weekdays ? [1, 2, 3, 4, 5] : array_values(array_unique($weekdays)), $cutOff, $theirHolidays, $ourHolidays);
     }
 
     /** The next moment an order must be out by, today's if it has not passed. */
     public function nextCutOff(\DateTimeImmutable $now): \DateTimeImmutable
     {
-        for ($ahead = 0; $ahead <= 7; ++$ahead) {
+        for ($ahead = 0; $ahead <= self::LOOK_AHEAD; ++$ahead) {
             $at = $now->modify(sprintf('+%d days', $ahead))->setTime((int) substr($this->cutOff, 0, 2), (int) substr($this->cutOff, 3));
-            if ($at >= $now && in_array((int) $at->format('N'), $this->weekdays, true)) {
+            if ($at >= $now && in_array((int) $at->format('N'), $this->weekdays, true) && !self::isShut($this->theirHolidays, $at)) {
                 return $at;
             }
         }
-        throw new \LogicException('Every week has an order day.');
+        throw InvalidValue::because(sprintf('The supplier takes no order in the next %d days.', self::LOOK_AHEAD));
     }
 
-    /** Days from one chance to order to the next, the longest gap in the week. */
+    /** Days from one chance to order to the next, the longest gap in a usual week. */
     public function reviewDays(): int
     {
         $gap = 0;
@@ -59,14 +68,48 @@ final readonly class OrderDays
         return $gap;
     }
 
-    /** The first weekday on or after cut-off plus lead time. */
+    /** Days from the next chance to order to the one after it, never less than the longest gap in a usual week. */
+    public function reviewDaysFrom(\DateTimeImmutable $now): int
+    {
+        $first = $this->nextCutOff($now);
+        $second = $this->nextCutOff($first->modify('+1 minute'));
+
+        return max($this->reviewDays(), (int) $first->setTime(0, 0)->diff($second->setTime(0, 0))->days);
+    }
+
+    /** The first day on or after cut-off plus lead time on which somebody is here; days on which the supplier is shut do not count. */
     public function arrival(\DateTimeImmutable $now, int $leadDays): \DateTimeImmutable
     {
-        $day = $this->nextCutOff($now)->setTime(0, 0)->modify(sprintf('+%d days', $leadDays));
-        while ((int) $day->format('N') > 5) {
+        $day = $this->nextCutOff($now)->setTime(0, 0);
+        for ($worked = 0; $worked < $leadDays;) {
+            $day = $day->modify('+1 day');
+            $worked += self::isShut($this->theirHolidays, $day) ? 0 : 1;
+        }
+        while ((int) $day->format('N') > 5 || self::isShut($this->ourHolidays, $day)) {
             $day = $day->modify('+1 day');
         }
 
         return $day;
+    }
+
+    /** Days by which holidays lengthen a lead time that begins at the next cut-off. */
+    public function holidaysWithin(\DateTimeImmutable $now, int $leadDays): int
+    {
+        $usual = self::of($this->weekdays, $this->cutOff)->arrival($this->nextCutOff($now), $leadDays);
+
+        return max(0, (int) $usual->diff($this->arrival($now, $leadDays))->format('%r%a'));
+    }
+
+    /** @param list<array{string, string}> $holidays */
+    private static function isShut(array $holidays, \DateTimeImmutable $day): bool
+    {
+        $day = $day->format('Y-m-d');
+        foreach ($holidays as [$first, $last]) {
+            if ($day >= $first && $day <= $last) {
+                return true;
+            }
+        }
+
+        return false;
     }
 }

@@ -13,27 +13,29 @@ use TallBarrel\Core\Quantity\Unit;
 final readonly class Need
 {
     /**
-     * @param Unit            $unit        stock unit
-     * @param LeadTime        $leadTime    of the supplier it would be bought from
-     * @param int             $reviewDays  days from this chance to order to the next
-     * @param int             $coverDays   days one order should last, at least the review days
-     * @param float           $service     cycle service level, above 0 and below 1
-     * @param BigDecimal      $onHand      available stock units
-     * @param list<OpenOrder> $onOrder
-     * @param BigDecimal      $promised    stock units promised to customers and not yet delivered
+     * @param Unit                $unit       stock unit
+     * @param LeadTime            $leadTime   of the supplier it would be bought from
+     * @param int                 $reviewDays days from this chance to order to the next
+     * @param BigDecimal          $onHand     available stock units
+     * @param list<OpenOrder>     $onOrder
+     * @param BigDecimal          $promised   stock units promised to customers and not yet delivered
+     * @param list<PlannedDemand> $planned
+     * @param bool                $wholePacks whether to round to what can be bought
      */
     public function __construct(
         public Unit $unit,
         public Forecast $forecast,
         public LeadTime $leadTime,
         public int $reviewDays,
-        public int $coverDays,
-        public float $service,
+        public Policy $policy,
+        public Economics $economics,
         public BigDecimal $onHand,
         public array $onOrder,
         public BigDecimal $promised,
         public BuyingRule $rule,
         public \DateTimeImmutable $today,
+        public array $planned = [],
+        public bool $wholePacks = true,
     ) {
     }
 }

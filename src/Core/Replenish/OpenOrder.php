@@ -9,10 +9,11 @@ use Brick\Math\BigDecimal;
 /** What is still to come on one line of a sent order. */
 final readonly class OpenOrder
 {
-    /** An order later than this is taken for forgotten: it is shown, but no longer counted on. */
+    /** An order later than this is taken for forgotten: it is shown, but no longer counted on, unless a person says so. */
     public const FORGOTTEN_AFTER_DAYS = 14;
 
-    public function __construct(public string $number, public BigDecimal $stockUnits, public \DateTimeImmutable $due)
+    /** @param bool|null $verdict whether a person counts on it although it is late; null where nobody has said */
+    public function __construct(public string $number, public BigDecimal $stockUnits, public \DateTimeImmutable $due, public ?bool $verdict = null)
     {
     }
 
@@ -21,8 +22,14 @@ final readonly class OpenOrder
         return $this->due < $today ? (int) $this->due->diff($today)->days : 0;
     }
 
+    /** The day from today on which it is expected: what is late may come tomorrow. */
+    public function dayFrom(\DateTimeImmutable $today): int
+    {
+        return max(1, (int) $today->diff($this->due)->format('%r%a'));
+    }
+
     /**
-     * When what is counted on arrives: what is late is expected tomorrow, what is forgotten is left out.
+     * When what is counted on arrives.
      *
      * @param list<self> $orders
      *
@@ -33,7 +40,7 @@ final readonly class OpenOrder
         $coming = [];
         foreach ($orders as $order) {
             if ($order->countsOn($today)) {
-                $day = max(1, (int) $today->diff($order->due)->format('%r%a'));
+                $day = $order->dayFrom($today);
                 $coming[$day] = ($coming[$day] ?? 0.0) + $order->stockUnits->toFloat();
             }
         }
@@ -43,6 +50,6 @@ final readonly class OpenOrder
 
     public function countsOn(\DateTimeImmutable $today): bool
     {
-        return $this->daysLate($today) <= self::FORGOTTEN_AFTER_DAYS;
+        return 0 === $this->daysLate($today) || ($this->verdict ?? $this->daysLate($today) <= self::FORGOTTEN_AFTER_DAYS);
     }
 }

@@ -11,6 +11,11 @@ enum Reason: string
     case Out = 'out';
     case BelowSafetyStock = 'below-safety-stock';
     case BelowReorderPoint = 'below-reorder-point';
+    case BelowMinimum = 'below-minimum';
+    case Planned = 'planned';
+    case PriceRise = 'price-rise';
+    case Asked = 'asked';
+    case FillsOrder = 'fills-order';
     case Covered = 'covered';
 
     public function words(): string
@@ -20,6 +25,11 @@ enum Reason: string
             self::Out => 'nothing left',
             self::BelowSafetyStock => 'below safety stock',
             self::BelowReorderPoint => 'below reorder point',
+            self::BelowMinimum => 'below its minimum',
+            self::Planned => 'for planned demand',
+            self::PriceRise => 'before the price rises',
+            self::Asked => 'asked for',
+            self::FillsOrder => 'fills the order',
             self::Covered => 'covered',
         };
     }
@@ -30,8 +40,11 @@ enum Reason: string
             self::Rush => 0,
             self::Out => 1,
             self::BelowSafetyStock => 2,
-            self::BelowReorderPoint => 3,
-            self::Covered => 4,
+            self::BelowReorderPoint, self::BelowMinimum, self::Planned => 3,
+            self::PriceRise => 4,
+            self::Asked => 5,
+            self::FillsOrder => 6,
+            self::Covered => 7,
         };
     }
 

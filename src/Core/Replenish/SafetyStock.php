@@ -4,29 +4,29 @@ declare(strict_types=1);
 
 namespace TallBarrel\Core\Replenish;
 
-/**
- * Safety stock for a cycle service level: z × the standard deviation of demand until the order after this one arrives.
- *
- * Source: Silver, Pyke & Peterson, "Inventory Management and Production Planning and Scheduling", chapter 7, with demand
- * and lead time varying independently: σ² = D σ_d² + d² σ_L².
- */
+use TallBarrel\Core\Demand\Forecast;
+
+/** What is kept against doubt, so that the service aimed at is reached. */
 final readonly class SafetyStock
 {
     /**
-     * Standard deviation of demand over a time that varies itself, in stock units.
+     * From the distribution of demand until the order after this one arrives, lead time included.
      *
-     * @param float $sigmaOfDemand standard deviation of demand over the mean time, in stock units
-     * @param float $demandPerDay  stock units a day
-     * @param float $spreadOfDays  standard deviation of the time, in days
+     * @param float $lot     stock units between the reorder point and the highest position after ordering
+     * @param bool  $toLevel ordered up to a level, and not in fixed lots
+     *
+     * @return float stock units, 0 or more
      */
-    public static function deviation(float $sigmaOfDemand, float $demandPerDay, float $spreadOfDays): float
+    public static function for(ServiceTarget $target, Forecast $forecast, LeadTime $leadTime, int $reviewDays, float $lot, bool $toLevel): float
     {
-        return sqrt($sigmaOfDemand ** 2 + ($demandPerDay * $spreadOfDays) ** 2);
-    }
+        $untilNext = $forecast->distribution($leadTime->days + $reviewDays, $leadTime->spread);
+        if ($untilNext->mean() <= 0 || $untilNext->deviation() <= 0) {
+            return 0.0;
+        }
+        $point = $target->isFill()
+            ? FillRate::reorderPoint($target->level, $lot, $untilNext, $forecast->distribution($leadTime->days, $leadTime->spread), $toLevel)
+            : $untilNext->quantile($target->level);
 
-    /** Stock units, never below zero: a wanted service under one half buys no safety. */
-    public static function forCycleService(float $service, float $deviation): float
-    {
-        return max(0.0, NormalDistribution::quantile($service) * $deviation);
+        return max(0.0, $point - $untilNext->mean());
     }
 }

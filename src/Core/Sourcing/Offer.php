@@ -17,6 +17,7 @@ final readonly class Offer
     /**
      * @param int $rank     1 is bought from first; the same rank is decided by price
      * @param int $leadDays promised days from order to delivery
+     * @param array{float, \DateTimeImmutable}|null $rise share by which the price will rise (0.05), and the day
      */
     public function __construct(
         public int $id,
@@ -26,6 +27,7 @@ final readonly class Offer
         public ExchangeRate $rate,
         public int $rank,
         public int $leadDays,
+        public ?array $rise = null,
     ) {
     }
 
@@ -33,6 +35,14 @@ final readonly class Offer
     public function packPrice(BigNumber|int|string $packs): Money
     {
         return Money::of($this->prices->priceFor($packs), $this->rate->foreign);
+    }
+
+    /** @return list<array{float, float}> from so many stock units, the price of one in the home currency; rising quantities */
+    public function unitBreaks(): array
+    {
+        $content = $this->rule->pack->content->toFloat();
+
+        return array_map(fn (array $step): array => [$step['from']->toFloat() * $content, $this->rate->toHome(Money::of($step['price'], $this->rate->foreign))->amount->toFloat() / $content], $this->prices->steps);
     }
 
     /** Price of one stock unit when so many stock units are needed, in the home currency, to six decimals. */

@@ -35,7 +35,7 @@ final readonly class Drafting
     {
         return $this->entities->wrapInTransaction(function () use ($buyer, $site): array {
             $query = $this->entities->createQueryBuilder()->select('p')->from(SavedProposal::class, 'p')
-                ->where('p.chosen = true AND p.draft IS NULL AND p.offer IS NOT NULL')->orderBy('p.id');
+                ->where('p.chosen = true AND p.draft IS NULL AND p.offer IS NOT NULL AND p.listed = true')->orderBy('p.id');
             if (null !== $site) {
                 $query->andWhere('p.site = :site')->setParameter('site', $site);
             }
@@ -46,10 +46,17 @@ final readonly class Drafting
             }
             $orders = [];
             foreach ($chosen as $proposal) {
-                $offer = $proposal->offer ?? throw new \LogicException('Only proposals with an offer are chosen.');
-                $order = $orders[$offer->supplier->id] ??= $this->order($offer, $buyer, $proposal);
-                OrderLine::fromOffer($order, $offer, $proposal->site, $proposal->packs());
-                $proposal->drafted($order);
+                $offer = $proposal->offer() ?? throw new \LogicException('Only proposals with an offer are chosen.');
+                $parts = array_filter([[$offer, $proposal->packs()], ...(null === $proposal->splitOff() ? [] : [$proposal->splitOff()])], static fn (array $part): bool => $part[1]->isPositive());
+                $order = null;
+                foreach ($parts as [$from, $packs]) {
+                    $of = $orders[$from->supplier->id] ??= $this->order($from, $buyer, $proposal);
+                    OrderLine::fromOffer($of, $from, $proposal->site, $packs);
+                    $order ??= $of;
+                }
+                if (null !== $order) {
+                    $proposal->drafted($order);
+                }
             }
 
             return array_values($orders);

@@ -9,6 +9,7 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\OutputInterface;
+use TallBarrel\Store\Planning\PlanningOptions;
 use TallBarrel\Store\Planning\Proposals;
 
 #[AsCommand('planning:run', 'Calculates what to buy, over all items and sites.')]
@@ -21,8 +22,10 @@ final class PlanCommand extends Command
 
     protected function configure(): void
     {
-        $this->addOption('if-none', null, InputOption::VALUE_NONE, 'Do nothing when there has been a run already');
-        $this->addOption('cover', null, InputOption::VALUE_REQUIRED, 'Days one order should last; without it the economic quantity decides');
+        $this->addOption('if-none', null, InputOption::VALUE_NONE, 'Do nothing when there has been a run already')
+            ->addOption('cover', null, InputOption::VALUE_REQUIRED, 'Days to cover; without it every item follows its policy')
+            ->addOption('afresh', null, InputOption::VALUE_NONE, 'Hold every contest of forecasts anew, also where nothing has changed')
+            ->addOption('run', null, InputOption::VALUE_REQUIRED, 'Carry out a run that was begun on the desk');
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -37,8 +40,15 @@ final class PlanCommand extends Command
             return Command::SUCCESS;
         }
         $start = microtime(true);
-        $run = $this->planner->run(null === $cover ? null : (int) $cover);
-        $output->writeln(sprintf('%d items at sites planned in %.2f s.', $run->itemSites, microtime(true) - $start));
+        $begun = $input->getOption('run');
+        $run = is_numeric($begun) ? $this->proposals->run((int) $begun) : $this->proposals->begin(null === $cover ? PlanningOptions::usual() : PlanningOptions::of(PlanningOptions::COVER, (float) $cover));
+        if (null === $run) {
+            $output->writeln('<error>There is no such run.</error>');
+
+            return Command::INVALID;
+        }
+        $run = $this->planner->carryOut($run, (bool) $input->getOption('afresh'));
+        $output->writeln(sprintf('%d items at sites planned in %.2f s.', $run->itemSites(), microtime(true) - $start));
 
         return Command::SUCCESS;
     }

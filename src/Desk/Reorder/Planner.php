@@ -5,106 +5,151 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Reorder;
 
 use Symfony\Component\Clock\ClockInterface;
-use TallBarrel\Core\Demand\Forecast;
-use TallBarrel\Core\Demand\Forecaster;
-use TallBarrel\Core\Quantity\BuyingRule;
-use TallBarrel\Core\Quantity\Pack;
-use TallBarrel\Core\Replenish\EconomicOrderQuantity;
-use TallBarrel\Core\Replenish\LeadTime;
-use TallBarrel\Core\Replenish\Need;
-use TallBarrel\Core\Replenish\OpenOrder;
-use TallBarrel\Core\Replenish\OrderUpTo;
-use TallBarrel\Core\Replenish\Proposal;
-use TallBarrel\Core\Sourcing\Offer;
+use Symfony\Component\Process\PhpExecutableFinder;
+use Symfony\Component\Process\Process;
+use Symfony\Contracts\Cache\CacheInterface;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Import\Imports;
+use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\ItemSite;
+use TallBarrel\Store\Planning\OrderLists;
 use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Store\Planning\PlanningOptions;
 use TallBarrel\Store\Planning\PlanningRun;
 use TallBarrel\Store\Planning\Proposals;
-use TallBarrel\Store\Planning\SavedProposal;
-use TallBarrel\Store\Planning\SupplierTerms;
 
 /**
- * A planning run: reads all there is once, lets Core decide item by item, saves the proposals once.
- *
- * @phpstan-import-type Facts from SavedProposal
+ * A planning run: reads all there is in bulk, lets Core decide item by item, saves the proposals at the end. Many items
+ * are shared out among processes.
  */
 final readonly class Planner
 {
-    private const SHORTEST_COVER = 7;
-    private const LONGEST_COVER = 56;
-    /** Where nobody sells an item yet, planning looks this far. */
-    private const USUAL_LEAD_DAYS = 7;
-    private const WEEKS_SHOWN = 26;
+    private const AT_ONCE = 150;
+    /** Fewer places than this are not worth starting other processes for. */
+    private const WORTH_SHARING = 1500;
+    private const PROCESSES = 2;
 
     public function __construct(
         private PlanningData $data,
         private Proposals $proposals,
-        private Forecaster $forecaster,
-        private OrderUpTo $rule,
+        private Decision $decision,
+        private Budgeting $budgeting,
+        private Spending $spending,
+        private OrderLists $lists,
         private CurrentBusiness $business,
+        private Imports $imports,
+        private CacheInterface $cache,
         private ClockInterface $clock,
+        private string $projectDir,
     ) {
     }
 
-    /** @param int|null $coverDays days one order should last; null lets the economic quantity decide, item by item */
-    public function run(?int $coverDays = null): PlanningRun
+    public function run(?PlanningOptions $options = null, bool $afresh = false): PlanningRun
+    {
+        return $this->carryOut($this->proposals->begin($options ?? PlanningOptions::usual()), $afresh);
+    }
+
+    public function carryOut(PlanningRun $run, bool $afresh = false): PlanningRun
     {
         $start = hrtime(true);
-        $now = $this->clock->now();
-        $today = $now->setTime(0, 0);
-        $offers = $this->data->offers($today);
-        $suppliers = $this->data->suppliers();
-        $findings = [];
-        foreach ($this->data->itemSites($today) as $itemSite) {
-            $findings[] = $this->decide($itemSite, $offers[$itemSite->item] ?? [], $suppliers, $coverDays, $now);
+        try {
+            $count = $this->data->countItemSites();
+            $this->proposals->plan($run, $count);
+            if ($count < self::WORTH_SHARING) {
+                $this->part($run, 0, 1, $afresh);
+            } else {
+                $this->share($run, $afresh);
+            }
+            $this->proposals->settle($run, max(1, (int) ((hrtime(true) - $start) / 1e6)));
+            $this->budgeting->cut();
+        } catch (\Throwable $problem) {
+            $this->proposals->fail($run, $problem->getMessage());
+            throw $problem;
         }
-        $run = new PlanningRun($now, $coverDays, count($findings), (int) ((hrtime(true) - $start) / 1e6));
-        $this->proposals->replace($run, $findings);
 
         return $run;
     }
 
-    /**
-     * @param list<Offer>               $offers
-     * @param array<int, SupplierTerms> $suppliers
-     *
-     * @return array{ItemSite, int|null, Proposal, Forecast, Facts}
-     */
-    private function decide(ItemSite $place, array $offers, array $suppliers, ?int $coverDays, \DateTimeImmutable $now): array
+    /** Every so-many-th item of a run. */
+    public function part(PlanningRun $run, int $part, int $of, bool $afresh = false): void
     {
-        $today = $now->setTime(0, 0);
-        $forecast = $this->forecaster->forecast($place->history);
-        $offer = [] === $offers ? null : Offer::choose($offers, max(1, (int) ceil($forecast->over(28))));
-        $terms = null === $offer ? null : $suppliers[$offer->supplierId];
-        $leadTime = LeadTime::fromDeliveries($offer->leadDays ?? self::USUAL_LEAD_DAYS, $terms->leadTimesMet ?? []);
-        $proposal = $this->rule->propose(new Need(
-            $place->unit, $forecast, $leadTime, $terms?->orderDays->reviewDays() ?? self::SHORTEST_COVER, $coverDays ?? $this->economicCover($forecast, $place->unitCost),
-            $place->service, $place->onHand, $place->onOrder, $place->promised,
-            $offer->rule ?? BuyingRule::of(Pack::of('each', 1)), $today,
-        ));
-        $arrival = $terms?->orderDays->arrival($now, (int) round($leadTime->days)) ?? $today->modify(sprintf('+%d days', self::USUAL_LEAD_DAYS));
-
-        return [$place, $offer?->id, $proposal, $forecast, [
-            'sold' => $place->history->lastSold(self::WEEKS_SHOWN),
-            'onHand' => $place->onHand->toFloat(),
-            'promised' => $place->promised->toFloat(),
-            'arrivals' => array_map(static fn (OpenOrder $order): array => [$order->number, $order->stockUnits->toFloat(), $order->due->format('Y-m-d')], $place->onOrder),
-            'arrival' => $arrival->format('Y-m-d'),
-        ]];
+        $background = $this->background($run->options());
+        foreach (array_chunk($this->data->items($part, $of), self::AT_ONCE) as $items) {
+            $places = $this->data->itemSites($background->today(), $items);
+            $this->proposals->stage($run, $this->findings($background, $places, $items, $afresh));
+            $this->proposals->advance($run, count($places));
+        }
     }
 
-    /** Days the economic quantity lasts, within reason. */
-    private function economicCover(Forecast $forecast, float $unitCost): int
+    /**
+     * A few items again, at once, because something about them changed; the rest of the board stays as it is.
+     *
+     * @param list<int> $items
+     */
+    public function replan(array $items): void
     {
-        $business = $this->business->get();
-        $holding = $unitCost * $business->holdingPercent->toFloat() / 100;
-        $perDay = $forecast->perDay();
-        if ($perDay <= 0 || $holding <= 0) {
-            return self::SHORTEST_COVER;
+        $run = $this->proposals->lastRun();
+        if (null === $run || [] === $items) {
+            return;
         }
-        $quantity = EconomicOrderQuantity::of($perDay * 365, $business->orderCost->toFloat(), $holding);
+        $background = $this->background($run->options());
+        $this->proposals->stage($run, $this->findings($background, $this->data->itemSites($background->today(), $items), $items, false));
+        $this->proposals->settle($run, 0, $items);
+    }
 
-        return (int) round(max(self::SHORTEST_COVER, min(self::LONGEST_COVER, $quantity / $perDay)));
+    /**
+     * @param list<ItemSite> $places
+     * @param list<int>      $items
+     *
+     * @return list<\TallBarrel\Store\Planning\Finding>
+     */
+    private function findings(Background $background, array $places, array $items, bool $afresh): array
+    {
+        $offers = $this->data->offers($background->today(), $items);
+        $known = $afresh ? [] : $this->proposals->forecasts($items);
+        $byItem = [];
+        foreach ($places as $place) {
+            $byItem[$place->item][] = $place;
+        }
+        $findings = [];
+        foreach ($byItem as $item => $sites) {
+            array_push($findings, ...$this->decision->about($sites, $offers[$item] ?? [], $background, $known));
+        }
+
+        return $findings;
+    }
+
+    private function background(PlanningOptions $options): Background
+    {
+        $now = $this->clock->now();
+        $today = $now->setTime(0, 0);
+        $business = $this->business->get();
+        // Sales end yesterday and change only when somebody brings more.
+        $shared = $this->cache->get(sprintf('planning-%s-%d', $today->format('Ymd'), $this->imports->lastApplied()), fn (): array => ['classes' => $this->data->valueClasses($today), 'seasons' => $this->data->seasons($today)]);
+        $list = null === $options->list ? null : $this->lists->members($options->list) ?? throw InvalidValue::because('That order list is gone.');
+
+        return new Background(
+            $now, $options, $this->data->suppliers(), $shared['classes'], $this->data->policies(), $shared['seasons'], $this->spending->lastPrices(),
+            $list['items'] ?? null, $list['site'] ?? null,
+            PlanningOptions::VALUE === $options->start ? $this->data->daysForSales((float) $options->figure) : $options->figure,
+            $business->orderCost->toFloat(), $business->holdingPercent->toFloat() / 100,
+        );
+    }
+
+    private function share(PlanningRun $run, bool $afresh): void
+    {
+        $php = (new PhpExecutableFinder())->find(false) ?: 'php';
+        $processes = [];
+        for ($part = 0; $part < self::PROCESSES; ++$part) {
+            $process = new Process([$php, $this->projectDir.'/bin/console', 'planning:part', (string) $run->id, (string) $part, (string) self::PROCESSES, ...($afresh ? ['--afresh'] : [])], null, null, null, null);
+            $process->start();
+            $processes[] = $process;
+        }
+        foreach ($processes as $process) {
+            if (0 !== $process->wait()) {
+                throw new \RuntimeException('Planning stopped: '.trim($process->getErrorOutput().' '.$process->getOutput()));
+            }
+        }
     }
 }

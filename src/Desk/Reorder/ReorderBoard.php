@@ -5,38 +5,56 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Reorder;
 
 use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
-use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Projection;
+use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Drawing\StockChart;
 use TallBarrel\Store\Business\CurrentBusiness;
-use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Planning\OutlineRow;
+use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\PlanningRun;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Planning\SupplierTerms;
+use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Site\Sites;
+use TallBarrel\Store\Supplier\Supplier;
 
-/** What Reorder shows: proposals grouped by supplier, and the why of one of them. */
+/**
+ * What Reorder shows: proposals grouped by supplier, and the why of one of them. The whole list is known only in outline;
+ * rows are loaded as far as they are looked at.
+ */
 final class ReorderBoard
 {
-    public const SORTS = ['rush' => 'Rush first', 'money' => 'Most money first', 'code' => 'By item code'];
+    public const SORTS = ['rush' => 'Rush first', 'money' => 'Most money first', 'risk' => 'Most at risk first', 'doubt' => 'Most in doubt first', 'code' => 'By item code'];
+    /** Rows shown at once; the rest follows as one scrolls. */
+    public const PAGE = 30;
     private const DAYS_SHOWN = 42;
 
-    /** @var array<string, ExchangeRate>|null */
-    private ?array $rates = null;
     /** @var array<int, BigDecimal>|null */
     private ?array $lastPrices = null;
+    /** @var array<int, SupplierTerms>|null */
+    private ?array $terms = null;
+    /** @var array<string, list<OutlineRow>> */
+    private array $outlines = [];
 
     public function __construct(
         private readonly Proposals $proposals,
-        private readonly Rates $ratesInForce,
+        private readonly PlanningData $data,
+        private readonly FillUp $fillUp,
         private readonly Spending $spending,
         private readonly CurrentBusiness $business,
+        private readonly Sites $sites,
+        private readonly EntityManagerInterface $entities,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -46,41 +64,51 @@ final class ReorderBoard
         return $this->proposals->lastRun();
     }
 
-    public function isOutdated(): bool
-    {
-        return $this->proposals->isOutdated();
-    }
-
-    /** @return list<ReorderGroup> */
-    public function groups(?int $site, string $sort): array
+    /**
+     * All groups with their sums; the rows of the first ones.
+     *
+     * @return list<ReorderGroup>
+     */
+    public function groups(?Site $site, string $sort, string $words = '', int $rows = self::PAGE): array
     {
         $bySupplier = [];
-        foreach ($this->proposals->due($site) as $proposal) {
-            $bySupplier[$proposal->offer->supplier->id ?? 0][] = $this->row($proposal);
+        foreach ($this->outline($site, $words) as $row) {
+            $bySupplier[$row->supplier][] = $row;
         }
+        $suppliers = $this->suppliers(array_keys($bySupplier));
         $groups = [];
-        foreach ($bySupplier as $rows) {
-            usort($rows, match ($sort) {
-                'money' => static fn (ReorderRow $a, ReorderRow $b): int => ($b->homeLine?->amount->toFloat() ?? 0) <=> ($a->homeLine?->amount->toFloat() ?? 0),
-                'code' => static fn (ReorderRow $a, ReorderRow $b): int => strcmp($a->proposal->item->code, $b->proposal->item->code),
-                default => static fn (ReorderRow $a, ReorderRow $b): int => [$a->proposal->reason->urgency(), $a->proposal->coverDays ?? INF] <=> [$b->proposal->reason->urgency(), $b->proposal->coverDays ?? INF],
-            });
-            $groups[] = $this->group($rows);
+        foreach ($bySupplier as $id => $list) {
+            $list = self::sorted($list, $sort);
+            $cutOff = isset($suppliers[$id]) ? $this->orderDays($id)->nextCutOff($this->clock->now()) : null;
+            $first = $list[0];
+            $order = match ($sort) {
+                'money' => [-array_sum(array_map(static fn (OutlineRow $row): float => $row->chosen ? $row->home : 0.0, $list))],
+                'risk' => [-array_sum(array_map(static fn (OutlineRow $row): float => $row->atRisk, $list))],
+                default => [0 === $id ? 1 : 0, Reason::Rush->value === $first->reason && 'rush' === $sort ? 0 : 1, $cutOff, $suppliers[$id]->code ?? ''],
+            };
+            $groups[] = [$order, $id, $list, $cutOff];
         }
-        usort($groups, 'money' === $sort
-            ? fn (ReorderGroup $a, ReorderGroup $b): int => $this->homeTotal([$b])->amount->compareTo($this->homeTotal([$a])->amount)
-            : static fn (ReorderGroup $a, ReorderGroup $b): int => [null === $a->supplier ? 1 : 0, $a->hasRush() ? 0 : 1, $a->cutOff, $a->key()] <=> [null === $b->supplier ? 1 : 0, $b->hasRush() ? 0 : 1, $b->cutOff, $b->key()]);
+        usort($groups, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        $built = [];
+        foreach ($groups as [$ignored, $id, $list, $cutOff]) {
+            $shown = array_slice($list, 0, max(0, $rows));
+            $rows -= count($shown);
+            $built[] = $this->group($suppliers[$id] ?? null, $list, array_map(static fn (OutlineRow $row): int => $row->id, $shown), $cutOff, $site, [] !== $shown);
+        }
 
-        return $groups;
+        return $built;
     }
 
-    /** @param non-empty-list<ReorderRow> $rows */
-    private function group(array $rows): ReorderGroup
+    /** One supplier's group with the rows from one on; null where nothing of it is listed. */
+    public function groupOf(?Supplier $supplier, ?Site $site, string $sort, string $words = '', int $from = 0, int $rows = self::PAGE): ?ReorderGroup
     {
-        $supplier = $rows[0]->proposal->offer?->supplier;
-        $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->facts()['arrival'], $rows);
+        $list = self::sorted(array_values(array_filter($this->outline($site, $words), static fn (OutlineRow $row): bool => $row->supplier === ($supplier->id ?? 0))), $sort);
+        if ([] === $list) {
+            return null;
+        }
+        $shown = array_slice($list, $from, $rows);
 
-        return new ReorderGroup($supplier, $rows, $supplier?->orderDays()->nextCutOff($this->clock->now()), null === $supplier ? null : new \DateTimeImmutable(max($arrivals)));
+        return $this->group($supplier, $list, array_map(static fn (OutlineRow $row): int => $row->id, $shown), null === $supplier ? null : $this->orderDays($supplier->id)->nextCutOff($this->clock->now()), $site, true, $from);
     }
 
     public function row(SavedProposal $proposal): ReorderRow
@@ -88,29 +116,27 @@ final class ReorderBoard
         $explanation = $proposal->explanation();
         $facts = $proposal->facts();
         $coming = array_sum(array_column($facts['arrivals'], 1));
-        $price = $line = $home = $change = null;
-        $offer = $proposal->offer;
-        if (null !== $offer) {
-            $price = Money::of($offer->prices()->priceFor($proposal->packs()), $offer->supplier->currency());
-            $line = $price->multipliedBy($proposal->packs())->rounded();
-            $home = $this->toHome($line);
-            $change = PriceChange::percent($price->amount, $this->lastPrice($offer->id));
-        }
+        $offer = $proposal->offer();
+        $price = null === $offer ? null : Money::of($offer->prices()->priceFor($proposal->packs()), $offer->supplier->currency());
+        $this->lastPrices ??= $this->spending->lastPrices();
+        $forecast = $proposal->forecast();
+        $names = $this->siteNames();
 
         return new ReorderRow(
             $proposal,
             Barrel::of($facts['onHand'], $coming, $explanation->safetyStock, $explanation->reorderPoint, $explanation->orderUpTo),
-            Sparkline::of(array_slice($facts['sold'], -20), array_slice($proposal->forecast()->weeks, 0, 6)),
-            $facts['onHand'], $coming, $price, $change, $line, $home,
-            $offer?->rule()->pack->label() ?? '',
-            ($proposal->item->weightKg()?->toFloat() ?? 0) * ($offer?->rule()->pack->toStockUnits($proposal->packs())->toFloat() ?? 0),
+            Sparkline::of(array_slice($facts['sold'], -20), array_map($forecast->week(...), range(0, 5))),
+            $facts['onHand'], $coming, $price,
+            null === $offer || null === $price ? null : PriceChange::percent($price->amount, $this->lastPrices[$offer->id] ?? null),
+            $proposal->line(), $offer?->rule()->pack->label() ?? '',
+            array_map(static fn (array $move): array => ['site' => $names[$move['site']] ?? '?', 'siteId' => $move['site'], 'units' => (float) $move['units']], $proposal->moves()),
         );
     }
 
     /**
-     * The drawing that follows the quantity, and the sum that led to it.
+     * The drawing that follows the quantity, the sum that led to it, and what else could be done.
      *
-     * @return array{row: ReorderRow, chart: StockChart, outOn: \DateTimeImmutable|null, arrival: \DateTimeImmutable, units: BigDecimal}
+     * @return array{row: ReorderRow, chart: StockChart, outOn: \DateTimeImmutable|null, arrival: \DateTimeImmutable, units: BigDecimal, others: list<Offer>, overdue: list<OpenOrder>, putOffTo: \DateTimeImmutable}
      */
     public function why(SavedProposal $proposal): array
     {
@@ -119,9 +145,16 @@ final class ReorderBoard
         $explanation = $proposal->explanation();
         $arrival = new \DateTimeImmutable($facts['arrival'], $today->getTimezone());
         $onDay = max(0, (int) $today->diff($arrival)->format('%r%a'));
-        $coming = OpenOrder::schedule(SavedProposal::openOrders($facts), $today);
-        $units = $proposal->offer?->rule()->pack->toStockUnits($proposal->packs()) ?? BigDecimal::zero();
-        $projection = Projection::over(max(self::DAYS_SHOWN, $onDay + 14), $facts['onHand'] - $facts['promised'], $coming, $proposal->forecast(), $units->toFloat(), $onDay);
+        $open = SavedProposal::openOrders($facts);
+        $coming = OpenOrder::schedule($open, $today);
+        $units = $proposal->units();
+        $leaving = [];
+        foreach ($facts['planned'] as [$ignored, $quantity, $day]) {
+            $ahead = max(0, (int) $today->diff(new \DateTimeImmutable($day, $today->getTimezone()))->format('%r%a'));
+            $leaving[$ahead] = ($leaving[$ahead] ?? 0.0) + $quantity;
+        }
+        $projection = Projection::over(max(self::DAYS_SHOWN, $onDay + 14), $facts['onHand'] - $facts['promised'], $coming, $proposal->forecast(), $units->toFloat(), $onDay, $leaving);
+        $offers = $this->entities->getRepository(Offer::class)->findBy(['item' => $proposal->item], ['rank' => 'ASC']);
 
         return [
             'row' => $this->row($proposal),
@@ -129,57 +162,130 @@ final class ReorderBoard
             'outOn' => null === $projection->outOnDay ? null : $today->add(new \DateInterval(sprintf('P%dD', $projection->outOnDay))),
             'arrival' => $arrival,
             'units' => $units,
+            'others' => array_values(array_filter($offers, static fn (Offer $offer): bool => $offer !== $proposal->offer())),
+            'overdue' => array_values(array_filter($open, static fn (OpenOrder $order): bool => $order->daysLate($today) > 0)),
+            'putOffTo' => null === $proposal->offer() ? $today->modify('+7 days') : $this->orderDays($proposal->offer()->supplier->id)->nextCutOff($today->modify('+1 day')),
         ];
     }
 
     /**
      * What is chosen, for the strip.
      *
-     * @param list<ReorderGroup> $groups
-     *
-     * @return array{orders: int, lines: int, total: Money, weight: float, budgetLeft: Money|null, month: string, items: int}
+     * @return array{orders: int, lines: int, total: Money, weight: float, budgetLeft: Money|null, month: string, items: int, cut: int, cutValue: Money, cutRisk: Money}
      */
-    public function summary(array $groups): array
+    public function summary(?Site $site): array
     {
-        $total = $this->homeTotal($groups);
-        $chosen = array_merge(...array_map(static fn (ReorderGroup $group): array => $group->chosen(), $groups));
-        $left = $this->spending->budgetLeft($this->clock->now());
-
-        return [
-            'orders' => count(array_filter($groups, static fn (ReorderGroup $group): bool => [] !== $group->chosen())),
-            'lines' => count($chosen),
-            'total' => $total,
-            'weight' => array_sum(array_map(static fn (ReorderRow $row): float => $row->weightKg, $chosen)),
-            'budgetLeft' => $left,
-            'month' => $this->clock->now()->format('F'),
-            'items' => array_sum(array_map(static fn (ReorderGroup $group): int => count($group->rows), $groups)),
-        ];
-    }
-
-    /** @param list<ReorderGroup> $groups */
-    private function homeTotal(array $groups): Money
-    {
-        $total = Money::zero($this->business->get()->currency);
-        foreach ($groups as $group) {
-            foreach ($group->chosen() as $row) {
-                $total = null === $row->homeLine ? $total : $total->plus($row->homeLine);
+        $currency = $this->business->get()->currency;
+        $money = static fn (float $amount): Money => Money::of(number_format($amount, 2, '.', ''), $currency);
+        $total = $weight = $cutValue = $cutRisk = 0.0;
+        $suppliers = [];
+        $lines = $cut = 0;
+        $outline = $this->outline($site, '');
+        foreach ($outline as $row) {
+            if ($row->chosen) {
+                $total += $row->home;
+                $weight += $row->weight;
+                $suppliers[$row->supplier] = true;
+                ++$lines;
+            }
+            if ($row->cut && $row->open) {
+                ++$cut;
+                $cutValue += $row->home;
+                $cutRisk += $row->atRisk;
             }
         }
 
-        return $total->rounded();
+        return [
+            'orders' => count($suppliers), 'lines' => $lines, 'total' => $money($total), 'weight' => $weight,
+            'budgetLeft' => $this->spending->budgetLeft($this->clock->now()), 'month' => $this->clock->now()->format('F'), 'items' => count($outline),
+            'cut' => $cut, 'cutValue' => $money($cutValue), 'cutRisk' => $money($cutRisk),
+        ];
     }
 
-    private function toHome(Money $money): ?Money
+    /** Forget what was read, after something was changed. */
+    public function refresh(): void
     {
-        $this->rates ??= $this->ratesInForce->allOn($this->clock->now());
-
-        return ($this->rates[$money->currency->code] ?? null)?->toHome($money);
+        $this->outlines = [];
     }
 
-    private function lastPrice(int $offer): ?BigDecimal
+    /** @return list<OutlineRow> */
+    private function outline(?Site $site, string $words): array
     {
-        $this->lastPrices ??= $this->spending->lastPrices();
+        return $this->outlines[($site->id ?? 0).':'.$words] ??= $this->proposals->outline($site, $words);
+    }
 
-        return $this->lastPrices[$offer] ?? null;
+    /**
+     * @param list<OutlineRow> $list
+     * @param list<int>        $shown ids of the rows to load
+     */
+    private function group(?Supplier $supplier, array $list, array $shown, ?\DateTimeImmutable $cutOff, ?Site $site, bool $open, int $from = 0): ReorderGroup
+    {
+        $value = $weight = $atRisk = 0.0;
+        foreach ($list as $row) {
+            if ($row->chosen) {
+                $value += $row->value;
+                $weight += $row->weight;
+                $atRisk += $row->atRisk;
+            }
+        }
+        $rows = array_map($this->row(...), $this->proposals->load($shown));
+        $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->facts()['arrival'], $rows);
+
+        return new ReorderGroup(
+            $supplier, $rows, count($list) - $from - count($shown), null === $supplier ? null : Money::of(number_format($value, 2, '.', ''), $supplier->currency()), $weight, $cutOff,
+            null === $supplier || [] === $arrivals ? null : new \DateTimeImmutable(max($arrivals)),
+            null === $supplier || $value <= 0 || !$open ? null : $this->fillUp->advice($supplier, $site, $value, $weight, $atRisk),
+        );
+    }
+
+    /**
+     * @param list<OutlineRow> $list
+     *
+     * @return list<OutlineRow>
+     */
+    private static function sorted(array $list, string $sort): array
+    {
+        usort($list, match ($sort) {
+            'money' => static fn (OutlineRow $a, OutlineRow $b): int => [$b->home, $a->code] <=> [$a->home, $b->code],
+            'risk' => static fn (OutlineRow $a, OutlineRow $b): int => [$b->atRisk, $a->code] <=> [$a->atRisk, $b->code],
+            'doubt' => static fn (OutlineRow $a, OutlineRow $b): int => [$b->doubt, $a->code] <=> [$a->doubt, $b->code],
+            'code' => static fn (OutlineRow $a, OutlineRow $b): int => strcmp($a->code, $b->code),
+            default => static fn (OutlineRow $a, OutlineRow $b): int => [Reason::from($a->reason)->urgency(), $a->cover ?? INF, $a->code] <=> [Reason::from($b->reason)->urgency(), $b->cover ?? INF, $b->code],
+        });
+
+        return $list;
+    }
+
+    /**
+     * @param list<int> $ids
+     *
+     * @return array<int, Supplier>
+     */
+    private function suppliers(array $ids): array
+    {
+        $found = [];
+        foreach ($this->entities->getRepository(Supplier::class)->findBy(['id' => $ids]) as $supplier) {
+            $found[$supplier->id] = $supplier;
+        }
+
+        return $found;
+    }
+
+    private function orderDays(int $supplier): OrderDays
+    {
+        $this->terms ??= $this->data->suppliers();
+
+        return $this->terms[$supplier]->orderDays;
+    }
+
+    /** @return array<int, string> */
+    private function siteNames(): array
+    {
+        $names = [];
+        foreach ($this->sites->all() as $site) {
+            $names[$site->id] = $site->name;
+        }
+
+        return $names;
     }
 }

@@ -12,20 +12,29 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Core\Quantity\Quantity;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AfterResponse;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\OrderLists;
+use TallBarrel\Store\Planning\PlanningOptions;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Supplier\Supplier;
 
 #[Route('/reorder')]
 final class ReorderController extends AbstractController
 {
-    public function __construct(private readonly ReorderBoard $board, private readonly Proposals $proposals, private readonly Shell $shell, private readonly EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private readonly ReorderBoard $board,
+        private readonly Choices $choices,
+        private readonly Proposals $proposals,
+        private readonly OrderLists $lists,
+        private readonly Shell $shell,
+        private readonly EntityManagerInterface $entities,
+    ) {
     }
 
     #[Route('', name: 'reorder', methods: ['GET'])]
@@ -34,13 +43,78 @@ final class ReorderController extends AbstractController
         return $this->page($request, Fields::none());
     }
 
-    #[Route('/calculate', name: 'reorder_calculate', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function calculate(Request $request, Planner $planner): Response
+    /** The rows that follow in one supplier's group. */
+    #[Route('/rows', name: 'reorder_rows', methods: ['GET'])]
+    public function rows(Request $request): Response
     {
-        $cover = $request->request->getString('cover');
-        $planner->run(in_array($cover, ['7', '14', '28', '56'], true) ? (int) $cover : null);
+        $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $request->query->getString('group')]);
+        $from = max(0, $request->query->getInt('from'));
+        [$sort, $words] = $this->view($request);
+
+        return $this->render('reorder/_rows.html.twig', [
+            'group' => $this->board->groupOf($supplier, $this->shell->site(), $sort, $words, $from), 'from' => $from, 'sort' => $sort, 'words' => $words, 'fields' => Fields::none(), 'why' => null, 'alone' => true,
+        ]);
+    }
+
+    #[Route('/calculate', name: 'reorder_calculate', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function calculate(Request $request, Planner $planner, AfterResponse $after): Response
+    {
+        $fields = Fields::of($request);
+        $running = $this->proposals->latestRun();
+        if (null !== $running && $running->isRunning() && $running->at() > new \DateTimeImmutable('-20 minutes')) {
+            $this->addFlash('watch', 'A calculation is under way already.');
+
+            return $this->redirectToRoute('reorder');
+        }
+        $options = $fields->attempt('figure', static function () use ($fields): PlanningOptions {
+            $start = $fields->text('start') ?: PlanningOptions::DUE;
+            $typed = $fields->text(PlanningOptions::VALUE === $start ? 'value' : 'days');
+            if ('' !== $typed && !is_numeric(str_replace(',', '', $typed))) {
+                throw InvalidValue::notANumber($typed, 'a number');
+            }
+            $list = $fields->text('list');
+
+            return PlanningOptions::of(
+                $start, '' === $typed ? null : (float) str_replace(',', '', $typed), is_numeric($list) ? (int) $list : null, $fields->text('history') ?: PlanningOptions::ALL,
+                $fields->day('from', $fields->text('from'))?->format('Y-m-d'), $fields->day('to', $fields->text('to'))?->format('Y-m-d'), 'no' !== $fields->text('stock'), 'no' !== $fields->text('whole'),
+            );
+        });
+        if (null === $options || !$fields->isGood()) {
+            return $this->page($request, $fields);
+        }
+        $run = $this->proposals->begin($options);
+        $after->do(static function () use ($planner, $run): void {
+            $planner->carryOut($run);
+        });
 
         return $this->redirectToRoute('reorder');
+    }
+
+    /** How far the calculation is; once it is through, the page is loaded anew. */
+    #[Route('/progress', name: 'reorder_progress', methods: ['GET'])]
+    public function progress(): Response
+    {
+        $run = $this->proposals->latestRun();
+        $response = $this->render('reorder/_progress.html.twig', ['latest' => $run]);
+        if (null !== $run && !$run->isRunning()) {
+            $response->headers->set('HX-Refresh', 'true');
+        }
+
+        return $response;
+    }
+
+    #[Route('/paper', name: 'reorder_paper', methods: ['GET'])]
+    public function paper(Request $request): Response
+    {
+        [$sort] = $this->view($request);
+        $only = $request->query->getInt('only');
+        $proposal = $only > 0 ? $this->proposal($only) : null;
+
+        return $this->render('reorder/paper.html.twig', [
+            'groups' => null === $proposal ? $this->board->groups($this->shell->site(), $sort, '', 400) : [],
+            'whys' => null === $proposal ? [] : [$this->board->why($proposal)],
+            'run' => $this->board->lastRun(),
+        ]);
     }
 
     #[Route('/{id}/why', name: 'reorder_why', requirements: ['id' => '\d+'], methods: ['GET'])]
@@ -53,31 +127,78 @@ final class ReorderController extends AbstractController
     #[Route('/{id}', name: 'reorder_change', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
     public function change(int $id, Request $request): Response
     {
-        $proposal = $this->proposal($id);
         $fields = Fields::of($request);
         $typed = $fields->each('quantity')[$id] ?? '';
+
         // A quantity typed ticks its row; a tick alone leaves the quantity as it is.
-        $error = $this->apply($proposal, $typed, str_starts_with($request->headers->get('HX-Trigger-Name', ''), 'quantity') || isset($fields->each('chosen')[$id]));
-        $row = $this->board->row($proposal);
-        if (null === $error) {
+        return $this->answer($request, $id, $typed, fn (SavedProposal $proposal) => $this->choices->order($proposal, $typed, str_starts_with($request->headers->get('HX-Trigger-Name', ''), 'quantity') || isset($fields->each('chosen')[$id])));
+    }
+
+    #[Route('/{id}/supplier', name: 'reorder_supplier', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function supplier(int $id, Request $request): Response
+    {
+        $fields = Fields::of($request);
+        $proposal = $this->proposal($id);
+        $offer = array_values(array_filter($this->board->why($proposal)['others'], static fn ($other): bool => (string) $other->id === $fields->text('offer')))[0] ?? null;
+        try {
+            if (null === $offer) {
+                throw new Refused('That supplier does not offer it any more.');
+            }
+            if ('' === $fields->text('packs')) {
+                $this->choices->buyFrom($proposal, $offer);
+                $this->addFlash('fine', sprintf('%s now goes to %s.', $proposal->item->code, $offer->supplier->name()));
+            } else {
+                $this->choices->split($proposal, $offer, $fields->text('packs'));
+                $this->addFlash('fine', sprintf('%s is split: the rest from %s.', $proposal->item->code, $offer->supplier->name()));
+            }
             $this->entities->flush();
+        } catch (InvalidValue|Refused $problem) {
+            $this->addFlash('short', $proposal->item->code.': '.$problem->getMessage());
         }
-        if (!$request->headers->has('HX-Request')) {
-            $this->addFlash(null === $error ? 'fine' : 'short', $error ?? sprintf('%s is saved.', $proposal->item->code));
 
-            return $this->redirectToRoute('reorder', ['why' => $id]);
-        }
-        if (null !== $error) {
-            $row = $row->refused($typed, $error);
-        }
-        $groups = $this->board->groups($this->shell->site()?->id, 'rush');
+        return $this->redirectToRoute('reorder', ['why' => $id]);
+    }
 
-        return $this->render('reorder/_changed.html.twig', [
-            'row' => $row,
-            'group' => array_values(array_filter($groups, static fn (ReorderGroup $group): bool => $group->supplier === $proposal->offer?->supplier))[0] ?? null,
-            'summary' => $this->board->summary($groups),
-            'why' => $this->board->why($proposal),
-        ], new Response(status: null === $error ? 200 : 422));
+    #[Route('/{id}/later', name: 'reorder_later', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function later(int $id, Request $request, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::of($request);
+        $proposal = $this->proposal($id);
+        $until = $fields->day('until', $fields->text('until')) ?? $this->board->why($proposal)['putOffTo'];
+        $fields->attempt('until', fn () => $this->choices->putOff($proposal, $until, $fields->text('reason'), $person));
+        if ($fields->isGood()) {
+            $this->entities->flush();
+            $this->addFlash('fine', sprintf('%s at %s is put off until %s.', $proposal->item->code, $proposal->site->name, $until->format('D j M')));
+        } else {
+            $this->addFlash('short', $proposal->item->code.': '.implode(' ', $fields->errors));
+        }
+
+        return $this->redirectToRoute('reorder', $fields->isGood() ? [] : ['why' => $id]);
+    }
+
+    #[Route('/{id}/take-up', name: 'reorder_take_up', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function takeUp(int $id): Response
+    {
+        $this->choices->takeUp($this->proposal($id));
+        $this->entities->flush();
+
+        return $this->redirectToRoute('reorder', ['why' => $id]);
+    }
+
+    /** Adds what makes a supplier's order reach its minimum, free freight or a full load. */
+    #[Route('/fill/{code}', name: 'reorder_fill', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function fill(string $code, FillUp $fillUp): Response
+    {
+        $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException('There is no such supplier.');
+        $group = $this->board->groupOf($supplier, $this->shell->site(), 'rush');
+        if (null === $group || null === $group->advice) {
+            $this->addFlash('watch', sprintf('%s asks for nothing more now.', $supplier->name()));
+        } else {
+            $lines = $fillUp->fill($group->advice['order']);
+            $this->addFlash('fine', sprintf('%d %s to %s’s order.', $lines, 1 === $lines ? 'line was added or raised' : 'lines were added or raised', $supplier->name()));
+        }
+
+        return $this->redirectToRoute('reorder');
     }
 
     #[Route('/draft', name: 'reorder_draft', methods: ['POST']), IsGranted('ROLE_BUY')]
@@ -90,9 +211,10 @@ final class ReorderController extends AbstractController
             if (null === $proposal || null !== $proposal->draft()) {
                 continue;
             }
-            $error = $this->apply($proposal, $typed, isset($chosen[$id]));
-            if (null !== $error) {
-                $fields->refuse((string) $id, $error);
+            try {
+                $this->choices->order($proposal, $typed, isset($chosen[$id]));
+            } catch (InvalidValue|Refused $problem) {
+                $fields->refuse((string) $id, $problem->getMessage());
             }
         }
         if (!$fields->isGood()) {
@@ -111,41 +233,66 @@ final class ReorderController extends AbstractController
         return 1 === count($orders) ? $this->redirectToRoute('order', ['number' => $orders[0]->number]) : $this->redirectToRoute('orders');
     }
 
-    private function apply(SavedProposal $proposal, string $typed, bool $chosen): ?string
+    /** @param callable(SavedProposal): mixed $change */
+    private function answer(Request $request, int $id, string $typed, callable $change): Response
     {
+        $proposal = $this->proposal($id);
+        $error = null;
         try {
-            $packs = '' === $typed ? $proposal->packs()->multipliedBy(0) : Quantity::read($typed);
-            if (!$packs->isEqualTo($proposal->packs())) {
-                $proposal->order($packs);
-            }
-            if ($chosen !== $proposal->isChosen() && $packs->isPositive()) {
-                $proposal->choose($chosen);
-            }
+            $change($proposal);
+            $this->entities->flush();
         } catch (InvalidValue|Refused $problem) {
-            return $problem->getMessage();
+            $error = $problem->getMessage();
         }
+        if (!$request->headers->has('HX-Request')) {
+            $this->addFlash(null === $error ? 'fine' : 'short', $error ?? sprintf('%s is saved.', $proposal->item->code));
 
-        return null;
+            return $this->redirectToRoute('reorder', ['why' => $id]);
+        }
+        $row = $this->board->row($proposal);
+        $this->board->refresh();
+
+        return $this->render('reorder/_changed.html.twig', [
+            'row' => null === $error ? $row : $row->refused($typed, $error),
+            'group' => $this->board->groupOf($proposal->offer()?->supplier, $this->shell->site(), 'rush', '', 0, 1),
+            'summary' => $this->board->summary($this->shell->site()),
+            'why' => $this->board->why($proposal),
+        ], new Response(status: null === $error ? 200 : 422));
     }
 
     private function page(Request $request, Fields $fields): Response
     {
-        $sort = $request->query->getString('sort', 'rush');
-        $sort = isset(ReorderBoard::SORTS[$sort]) ? $sort : 'rush';
-        $groups = $this->board->groups($this->shell->site()?->id, $sort);
+        [$sort, $words] = $this->view($request);
+        $site = $this->shell->site();
+        $groups = $this->board->groups($site, $sort, $words, $fields->isGood() ? ReorderBoard::PAGE : \PHP_INT_MAX);
         $shown = $request->query->getInt('why');
-        $proposal = $shown > 0 ? $this->proposals->find($shown) : (isset($groups[0]->rows[0]) ? $groups[0]->rows[0]->proposal : null);
+        $proposal = ($shown > 0 ? $this->proposals->find($shown) : null) ?? (isset($groups[0]->rows[0]) ? $groups[0]->rows[0]->proposal : null);
+        $run = $this->board->lastRun();
 
-        return $this->render('reorder/reorder.html.twig', [
+        return $this->render($request->headers->has('HX-Request') && 'board' === $request->headers->get('HX-Target') ? 'reorder/_groups.html.twig' : 'reorder/reorder.html.twig', [
             'groups' => $groups,
-            'summary' => $this->board->summary($groups),
+            'summary' => $this->board->summary($site),
             'why' => null === $proposal ? null : $this->board->why($proposal),
             'sort' => $sort,
             'sorts' => ReorderBoard::SORTS,
-            'run' => $this->board->lastRun(),
-            'outdated' => $this->board->isOutdated(),
+            'words' => $words,
+            'run' => $run,
+            'options' => $run?->options() ?? PlanningOptions::usual(),
+            'starts' => PlanningOptions::STARTS,
+            'histories' => PlanningOptions::HISTORIES,
+            'lists' => $this->lists->all(),
+            'latest' => $this->proposals->latestRun(),
+            'putOff' => $this->proposals->putOff($site),
             'fields' => $fields,
         ], new Response(status: $fields->isGood() ? 200 : 422));
+    }
+
+    /** @return array{string, string} order of the rows, words they are filtered by */
+    private function view(Request $request): array
+    {
+        $sort = $request->query->getString('sort', 'rush');
+
+        return [isset(ReorderBoard::SORTS[$sort]) ? $sort : 'rush', mb_substr(trim($request->query->getString('q')), 0, 60)];
     }
 
     private function proposal(int $id): SavedProposal

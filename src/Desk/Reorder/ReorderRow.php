@@ -12,6 +12,7 @@ use TallBarrel\Store\Planning\SavedProposal;
 /** One proposal as a line on the board. */
 final readonly class ReorderRow
 {
+    /** @param list<array{site: string, siteId: int, units: float}> $moves what other sites could give instead */
     public function __construct(
         public SavedProposal $proposal,
         public Barrel $barrel,
@@ -21,9 +22,8 @@ final readonly class ReorderRow
         public ?Money $price,
         public ?float $priceChange,
         public ?Money $line,
-        public ?Money $homeLine,
         public string $packLabel,
-        public float $weightKg,
+        public array $moves,
         /** What was typed and cannot be bought, with the reason. */
         public string $typed = '',
         public string $objection = '',
@@ -32,7 +32,7 @@ final readonly class ReorderRow
 
     public function isOpen(): bool
     {
-        return null === $this->proposal->draft() && null !== $this->proposal->offer;
+        return null === $this->proposal->draft() && null !== $this->proposal->offer();
     }
 
     public function isChosen(): bool
@@ -42,6 +42,6 @@ final readonly class ReorderRow
 
     public function refused(string $typed, string $objection): self
     {
-        return new self($this->proposal, $this->barrel, $this->sales, $this->onHand, $this->coming, $this->price, $this->priceChange, $this->line, $this->homeLine, $this->packLabel, $this->weightKg, $typed, $objection);
+        return new self($this->proposal, $this->barrel, $this->sales, $this->onHand, $this->coming, $this->price, $this->priceChange, $this->line, $this->packLabel, $this->moves, $typed, $objection);
     }
 }

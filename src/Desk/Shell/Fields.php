@@ -30,6 +30,15 @@ final class Fields
         return new self($typed);
     }
 
+    /** What stands in the address instead of in a form. */
+    public static function query(Request $request): self
+    {
+        /** @var array<string, mixed> $typed */
+        $typed = $request->query->all();
+
+        return new self($typed);
+    }
+
     public static function none(): self
     {
         return new self([]);

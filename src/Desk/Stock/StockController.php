@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Stock;
 
+use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\ORM\Query\Parameter;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
@@ -12,13 +14,17 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\DemandChart;
+use TallBarrel\Desk\Drawing\LeadTimeStrip;
 use TallBarrel\Desk\Reorder\ReorderBoard;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Planning\ForecastAdjustment;
+use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Stock\MovementKind;
@@ -70,7 +76,11 @@ final class StockController extends AbstractController
                 return ['place' => $place, 'now' => $here, 'barrel' => Barrel::of($here['held'], $here['coming'], $levels->safetyStock, $levels->reorderPoint, $levels->orderUpTo)];
             }, $places),
             'shown' => null === $shown ? null : $board->why($shown),
-            'demand' => null === $shown ? null : DemandChart::of($shown->facts()['sold'], $shown->forecast(), $today),
+            'demand' => null === $shown ? null : DemandChart::of($shown->facts()['sold'], $shown->facts()['marks'], $shown->forecast(), $today),
+            'leads' => null === $shown ? null : LeadTimeStrip::of($shown->facts()['met'], $shown->facts()['promisedDays']),
+            'own' => $entities->find(ItemPolicy::class, ['item' => $item])?->policy(),
+            'kinds' => PolicyKind::cases(),
+            'adjustments' => $entities->createQuery('SELECT a FROM '.ForecastAdjustment::class.' a WHERE a.item = :item AND a.until > :today ORDER BY a.id')->setParameters(new ArrayCollection([new Parameter('item', $item), new Parameter('today', $today->format('Y-m-d'))]))->getResult(),
             'balances' => $stock->balances($item->id),
             'movements' => array_map(static fn (array $row): array => ['words' => MovementKind::from($row['kind'])->words()] + $row, $stock->movements($item->id, 25)),
             'orders' => array_map(static fn (array $row): array => ['words' => OrderState::from($row['state'])->words()] + $row, $stock->orders($item->id, 12)),

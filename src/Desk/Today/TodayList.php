@@ -19,17 +19,23 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\StockFigures;
 
 /**
  * What needs a person now, most pressing first.
  *
  * @phpstan-import-type Facts from SavedProposal
+ * @phpstan-import-type ForecastData from Forecast
  */
 final class TodayList
 {
     private const SHORTAGES = 4;
     private const EXPIRING = 3;
+    private const NOT_NEEDED = 2;
+    private const WRONG = 2;
+    /** Stock that lasts so long needs no more coming (common practice, no source). */
+    private const MORE_THAN_ENOUGH_DAYS = 90;
     private const UNACKNOWLEDGED_AFTER_DAYS = 2;
 
     /** @var array<int, list<TodayEntry>> */
@@ -40,6 +46,7 @@ final class TodayList
         private readonly UrlGeneratorInterface $urls,
         private readonly CurrentBusiness $business,
         private readonly StockFigures $stock,
+        private readonly Sites $sites,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -47,16 +54,16 @@ final class TodayList
     /** @return list<TodayEntry> */
     public function entries(?Site $site): array
     {
-        return $this->known[$site->id ?? 0] ??= [...$this->shortages($site), ...$this->orders($site), ...$this->expiring($site)];
+        return $this->known[$site->id ?? 0] ??= [...$this->shortages($site), ...$this->orders($site), ...$this->notNeeded($site), ...$this->expiring($site), ...$this->wrongForecasts($site)];
     }
 
     /** @return list<TodayEntry> items that will be gone before an order sent now could arrive */
     private function shortages(?Site $site): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, pack_content: string|null, explanation: string, forecast: string, facts: string, sales_price: string|null}> $rows */
+        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, pack_content: string|null, explanation: string, forecast: string, facts: string, moves: string, sales_price: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.explanation, p.forecast, p.facts, i.sales_price
+            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.explanation, p.forecast, p.facts, p.moves, i.sales_price
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id
              WHERE p.draft_id IS NULL AND p.reason <> 'covered' AND (? IS NULL OR p.site_id = ?)",
             [$site?->id, $site?->id],
@@ -65,11 +72,11 @@ final class TodayList
         foreach ($rows as $row) {
             /** @var array{levels: array{safety: float, reorder: float, upTo: float}} $why */
             $why = json_decode($row['explanation'], true, flags: \JSON_THROW_ON_ERROR);
-            /** @var array{method: string, weeks: list<float>, sigma: float, offBy: float|null} $expected */
+            /** @var ForecastData $expected */
             $expected = json_decode($row['forecast'], true, flags: \JSON_THROW_ON_ERROR);
             /** @var Facts $facts */
             $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
-            $forecast = new Forecast($expected['method'], array_map(floatval(...), $expected['weeks']), (float) $expected['sigma'], $expected['offBy']);
+            $forecast = Forecast::fromArray($expected);
             $arrival = new \DateTimeImmutable($facts['arrival'], $today->getTimezone());
             $onDay = max(1, (int) $today->diff($arrival)->days);
             $out = Projection::over($onDay, $facts['onHand'] - $facts['promised'], OpenOrder::schedule(SavedProposal::openOrders($facts), $today), $forecast, 0.0, $onDay)->outOnDay;
@@ -79,6 +86,9 @@ final class TodayList
             }
             $out ??= $onDay;
             $atRisk = (float) $row['sales_price'] * max($forecast->over($onDay) - $forecast->over($out), $rush ? $facts['promised'] - $facts['onHand'] : 0.0);
+            /** @var list<array{site: int, units: float}> $moves */
+            $moves = json_decode($row['moves'], true, flags: \JSON_THROW_ON_ERROR);
+            $helper = [] === $moves ? null : $this->sites->find($moves[0]['site']);
             $pack = null === $row['pack_name'] || null === $row['pack_content'] ? null : Pack::of($row['pack_name'], $row['pack_content']);
             $found[] = [$rush ? 0 : 1, -$atRisk, new TodayEntry(
                 true,
@@ -88,7 +98,7 @@ final class TodayList
                     : sprintf('%s at %s.', $row['name'], $row['site']),
                 $atRisk >= 1 ? Money::of(BigDecimal::of((string) round($atRisk)), $this->business->get()->currency) : null, 'of sales at risk',
                 $this->urls->generate('reorder', ['why' => $row['id']]),
-                null === $pack ? 'Find a supplier' : sprintf('Order %s %s', BigDecimal::of($row['packs'])->strippedOfTrailingZeros(), $pack->named($row['packs'])),
+                null !== $helper ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name) : (null === $pack ? 'Find a supplier' : sprintf('Order %s %s', BigDecimal::of($row['packs'])->strippedOfTrailingZeros(), $pack->named($row['packs']))),
                 Barrel::of($facts['onHand'], array_sum(array_column($facts['arrivals'], 1)), $why['levels']['safety'], $why['levels']['reorder'], $why['levels']['upTo']),
             )];
         }
@@ -134,6 +144,46 @@ final class TodayList
         }
 
         return [...$urgent, ...$watch];
+    }
+
+    /** @return list<TodayEntry> open orders that are to come although there is more than enough */
+    private function notNeeded(?Site $site): array
+    {
+        /** @var list<array{code: string, name: string, site: string, cover: float, coming: string, cost: string|null, number: string, unit_of: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT i.code, i.name, s.name site, p.cover_days cover, SUM((l.packs - l.received - l.closed_short) * l.pack_content) coming, COALESCE(MAX(i.average_cost), MAX(i.standard_cost)) cost, MIN(o.number) number, i.unit unit_of
+             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+             JOIN order_line l ON l.item_id = p.item_id AND l.site_id = p.site_id JOIN purchase_order o ON o.id = l.order_id AND o.state IN ('.Orders::openStates().")
+             WHERE l.packs > l.received + l.closed_short AND p.cover_days > ? AND JSON_VALUE(p.facts, '$.onHand') > JSON_VALUE(p.explanation, '$.levels.upTo') AND (? IS NULL OR p.site_id = ?)
+             GROUP BY p.id, i.code, i.name, s.name, p.cover_days, i.unit ORDER BY SUM((l.packs - l.received - l.closed_short) * l.pack_content) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) DESC LIMIT ".self::NOT_NEEDED,
+            [self::MORE_THAN_ENOUGH_DAYS, $site?->id, $site?->id],
+        );
+
+        return array_map(fn (array $row): TodayEntry => new TodayEntry(
+            false, sprintf('%s brings what is not needed now', $row['number']),
+            sprintf('%s at %s lasts %d days; %s more are to come.', $row['name'], $row['site'], $row['cover'], number_format((float) $row['coming'])),
+            Money::of(number_format((float) $row['coming'] * (float) $row['cost'], 2, '.', ''), $this->business->get()->currency), 'could wait',
+            $this->urls->generate('order', ['number' => $row['number']]), 'Look at the order',
+        ), $rows);
+    }
+
+    /** @return list<TodayEntry> items whose forecast has leaned one way for a while, the most money first */
+    private function wrongForecasts(?Site $site): array
+    {
+        /** @var list<array{code: string, name: string, site: string, site_code: string, bias: string, value: float}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT i.code, i.name, s.name site, s.code site_code, JSON_VALUE(p.forecast, '$.bias') bias, p.forecast_per_week * COALESCE(i.average_cost, i.standard_cost, 0) * ABS(JSON_VALUE(p.forecast, '$.bias')) value
+             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+             WHERE p.odd LIKE '%forecast has been%' AND (? IS NULL OR p.site_id = ?) ORDER BY value DESC LIMIT ".self::WRONG,
+            [$site?->id, $site?->id],
+        );
+
+        return array_map(fn (array $row): TodayEntry => new TodayEntry(
+            false, (float) $row['bias'] > 0 ? 'Forecast has been too high' : 'Forecast has been too low',
+            sprintf('%s at %s, by %d %% over the last months.', $row['name'], $row['site'], abs(round(100 * (float) $row['bias']))),
+            Money::of(number_format((float) $row['value'], 2, '.', ''), $this->business->get()->currency), 'a week astray',
+            $this->urls->generate('item', ['code' => $row['code'], 'site' => $row['site_code']]), 'See the history',
+        ), $rows);
     }
 
     /** @return list<TodayEntry> lots that will not sell before they expire */

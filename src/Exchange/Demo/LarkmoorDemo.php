@@ -15,6 +15,9 @@ use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Replenish\Policy;
+use TallBarrel\Core\Replenish\PolicyKind;
+use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Business\Business;
@@ -27,6 +30,10 @@ use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Person\Role;
+use TallBarrel\Store\Planning\Closure;
+use TallBarrel\Store\Planning\ItemPolicy;
+use TallBarrel\Store\Planning\OrderList;
+use TallBarrel\Store\Planning\PlannedNeed;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
@@ -34,7 +41,7 @@ use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Store\Supplier\Supplier;
 
 /**
- * Larkmoor Bee Supply: a made-up business with two years behind it, built afresh relative to today.
+ * Larkmoor Bee Supply: a made-up business with three years behind it, built afresh relative to today.
  *
  * @phpstan-type Row array{code: string, name: string, category: string, unit: string, supplier: string, their_code: string, pack: string, content: string, minimum: string, multiple: string, price: string, lead: string, weekly: string, season: string, sale_price: string, weight: string, lots: string, sold: string, shops: string}
  * @phpstan-type PastLine array{item: string, site: string, packs: int}
@@ -45,6 +52,8 @@ final class LarkmoorDemo
     private const RATES = ['GBP' => 0.862, 'PLN' => 4.268, 'USD' => 1.084];
     private const LEDGER_DAYS = 130;
     private const SHOP_SHARE = .38;
+    private const SHELF_DAYS = 270;
+    private const STAPLES = ['JAR-340R', 'JAR-454R', 'LID-63G', 'FND-WW', 'FEED-FON-25', 'FEED-SYR-14', 'HIV-NBBC'];
 
     private \DateTimeImmutable $today;
     /** @var array<string, Supplier> */
@@ -88,6 +97,7 @@ final class LarkmoorDemo
             $this->pastOrdersAndLedger($trades);
             $this->waitingOrders();
             $this->promises();
+            $this->plans();
             $this->entities->flush();
         });
         $this->entities->clear();
@@ -95,7 +105,7 @@ final class LarkmoorDemo
 
     private function business(): void
     {
-        $this->entities->persist(new Business('Larkmoor Bee Supply', 'Heather Road 12, A94 LK08 Larkmoor, Ireland', 'IE9999999LB', 'EUR', BigDecimal::of('4.00'), BigDecimal::of('18'), BigDecimal::of('52000')));
+        $this->entities->persist(new Business('Larkmoor Bee Supply', 'Heather Road 12, A94 LK08 Larkmoor, Ireland', 'IE9999999LB', 'EUR', BigDecimal::of('3.00'), BigDecimal::of('25'), BigDecimal::of('66000')));
         foreach ([
             ['DEPOT', 'Depot', 'Heather Road 12, A94 LK08 Larkmoor, IE', 'Mon–Fri 7 to 16', 9],
             ['FERRY', 'Ferry Lane', 'Ferry Lane 3, A94 LK21 Larkmoor, IE', 'rear gate, Mon–Fri 8 to 16', 5],
@@ -139,6 +149,7 @@ final class LarkmoorDemo
             $supplier->agreeTerms(PaymentTerms::net($made->terms[0], (string) $made->terms[1], $made->terms[2]));
             $supplier->takesOrders($made->weekdays, $made->cutOff);
             $supplier->asksFor(null === $made->minimum ? null : BigDecimal::of($made->minimum), null === $made->freeFreight ? null : BigDecimal::of($made->freeFreight));
+            $supplier->ships(null === $made->freeFreight ? null : BigDecimal::of((string) round(.07 * $made->freeFreight)), 'TINDAVIK' === $made->code ? BigDecimal::of(900) : null);
             $supplier->deliversAs($made->delivery, BigDecimal::of($made->tax));
             $supplier->remember($made->caution, $made->note);
             if (null !== $made->address) {
@@ -157,7 +168,7 @@ final class LarkmoorDemo
             $item->mark(Gtin::of($body.Gtin::checkDigit($body)));
             $item->sell('1' === $row['sold'], '0' === $row['sale_price'] ? null : BigDecimal::of($row['sale_price']));
             $item->measure(BigDecimal::of($row['weight']), '1' === $row['lots']);
-            $item->aimAt(BigDecimal::of((float) $row['weekly'] > 20 ? '0.97' : ('spare' === $row['season'] ? '0.9' : '0.95')));
+            $item->keep(in_array($row['code'], self::STAPLES, true), '1' === $row['lots'] ? self::SHELF_DAYS : null);
             $cost = $this->homeCost($row);
             $item->costs($cost, $cost);
             $this->entities->persist($item);
@@ -484,6 +495,41 @@ final class LarkmoorDemo
                 $this->entities->persist(new CustomerPromise($this->items[$place['code']], $this->sites[$place['site']], BigDecimal::of($wanted), $this->today->modify('+'.(2 + $i).' days'), 'sale '.(2231 + $i)));
             }
         }
+    }
+
+    /** What people at Larkmoor know beforehand. */
+    private function plans(): void
+    {
+        $saturday = $this->today->modify('saturday');
+        $saturday = $saturday <= $this->today->modify('+2 days') ? $saturday->modify('+7 days') : $saturday;
+        $jars = array_values(array_filter(array_keys($this->items), static fn (string $code): bool => str_starts_with($code, 'JAR-')));
+        foreach (array_slice($jars, 0, 4) as $i => $code) {
+            $this->entities->persist(new PlannedNeed($this->items[$code], $this->sites['FERRY'], BigDecimal::of([96, 72, 48, 48][$i]), $saturday, 'Advent market', $this->people['buyer']));
+        }
+        foreach (array_slice(array_values(array_filter(array_keys($this->items), static fn (string $code): bool => 1 === preg_match('/^(WAX|CND)/', $code))), 0, 2) as $code) {
+            $this->entities->persist(new PlannedNeed($this->items[$code], $this->sites['DEPOT'], BigDecimal::of(40), $this->today->modify('+17 days'), 'Candle workshop, Sallow Bridge school', $this->people['owner']));
+        }
+        $christmas = new \DateTimeImmutable($this->today->format('Y').'-12-24');
+        $this->entities->persist(new Closure(null, $christmas, $christmas->modify('+8 days'), 'Christmas'));
+        $this->entities->persist(new Closure($this->suppliers['BRENMOOR'], $christmas->modify('-3 days'), $christmas->modify('+10 days'), 'Joinery shut'));
+        $this->entities->persist(new OrderList('Jars and lids', null, null, 'Jars and lids'));
+        $this->entities->persist(new OrderList('Millbank shelf', null, $this->sites['MILL']));
+        $this->entities->persist(new OrderList('Counter supplies', null, null, '', array_values(array_filter($this->items, static fn (Item $item): bool => !$item->isSold()))));
+        foreach ($this->offers as $offer) {
+            if ('OSTREL' === $offer->supplier->code) {
+                $offer->announce(BigDecimal::of(6), $this->today->modify('+2 days'));
+            }
+        }
+        $par = array_values(array_filter($this->items, static fn (Item $item): bool => !$item->isSold()))[0] ?? null;
+        if (null !== $par) {
+            $this->entities->persist(new ItemPolicy($par, Policy::of(PolicyKind::Par, ServiceTarget::of(ServiceTarget::CYCLE, .95), 40)));
+        }
+        // A club bought a year's jars in one go; planning must not take it for a trend.
+        $this->entities->flush();
+        $this->connection->executeStatement(
+            'UPDATE sales_day SET quantity = quantity + 900 WHERE item_id = ? AND site_id = ? AND day = ?',
+            [$this->items['JAR-340R']->id, $this->sites['DEPOT']->id, $this->connection->fetchOne('SELECT MAX(day) FROM sales_day WHERE item_id = ? AND site_id = ? AND day < ? AND quantity > 0', [$this->items['JAR-340R']->id, $this->sites['DEPOT']->id, $this->day(63)])],
+        );
     }
 
     /** A day so many days ago (or ahead, below zero); deliveries fall on working days. */

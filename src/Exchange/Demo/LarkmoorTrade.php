@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Demo;
 
 /**
- * Two years of trade in one item at one site: customers come by season, weekday and fair; the shop reorders when its
+ * Three years of trade in one item at one site: customers come by season, weekday and fair; the shop reorders when its
  * supplier's order day comes round, sometimes forgets, and sometimes runs out.
  *
  * Days are counted backwards: 1 is yesterday.
  */
 final class LarkmoorTrade
 {
-    public const DAYS = 770;
+    public const DAYS = 1120;
     /** Months January to December against the year's mean. */
     private const SEASONS = [
         'flat' => [1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1],

@@ -12,6 +12,7 @@ use Doctrine\ORM\Mapping as ORM;
 class NumberSeries
 {
     public const ORDERS = 'PO';
+    public const TRANSFERS = 'T';
     public const RECEIPTS = 'R';
 
     public function __construct(

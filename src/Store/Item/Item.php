@@ -45,9 +45,25 @@ class Item
     #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6, nullable: true)]
     private ?BigDecimal $standardCost = null;
 
-    /** Share of deliveries that should arrive before the stock is gone. */
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 4, scale: 3)]
-    private BigDecimal $service;
+    /** The item's own service level, in place of its class's. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 4, scale: 3, nullable: true)]
+    private ?BigDecimal $service = null;
+
+    /** Never to be without. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $staple = false;
+
+    /** Days after arrival until it can no longer be sold. */
+    #[ORM\Column(nullable: true)]
+    private ?int $shelfDays = null;
+
+    /** A new item is expected to sell like this one, until it has a history of its own. */
+    #[ORM\ManyToOne]
+    private ?Item $sellsLike = null;
+
+    /** How much of it, 1.2 for a fifth more. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 6, scale: 3, nullable: true)]
+    private ?BigDecimal $likeFactor = null;
 
     public function __construct(
         #[ORM\Column(length: 40, unique: true)]
@@ -60,7 +76,6 @@ class Item
         public readonly Unit $unit,
     ) {
         $this->describe($name, $category);
-        $this->service = BigDecimal::of('0.95');
     }
 
     /** @throws InvalidValue */
@@ -87,13 +102,40 @@ class Item
         $this->lotTracked = $lotTracked;
     }
 
-    /** @throws InvalidValue unless above one half and below one */
-    public function aimAt(BigDecimal $service): void
+    /** @throws InvalidValue unless above one half and below one; null for that of its class */
+    public function aimAt(?BigDecimal $service): void
     {
+        if (null === $service) {
+            $this->service = null;
+
+            return;
+        }
         if (!$service->isGreaterThanOrEqualTo('0.5') || !$service->isLessThanOrEqualTo('0.999')) {
             throw InvalidValue::because(sprintf('A service level of %s is out of range; expected 0.5 to 0.999.', $service));
         }
         $this->service = $service;
+    }
+
+    public function keep(bool $staple, ?int $shelfDays): void
+    {
+        if (null !== $shelfDays && $shelfDays < 1) {
+            throw InvalidValue::because(sprintf('A shelf life of %d days is none; expected 1 or more.', $shelfDays));
+        }
+        $this->staple = $staple;
+        $this->shelfDays = $shelfDays;
+    }
+
+    /** @throws InvalidValue if it is to sell like itself, or the factor is not above zero */
+    public function sellLike(?self $other, ?BigDecimal $factor): void
+    {
+        if ($other === $this) {
+            throw InvalidValue::because(sprintf('%s cannot be expected to sell like itself.', $this->code));
+        }
+        if (null !== $factor && (!$factor->isPositive() || $factor->isGreaterThan(100))) {
+            throw InvalidValue::because(sprintf('“%s times as much” makes no sense; expected above 0 and up to 100.', $factor));
+        }
+        $this->sellsLike = $other;
+        $this->likeFactor = null === $other ? null : $factor ?? BigDecimal::one();
     }
 
     public function costs(?BigDecimal $average, ?BigDecimal $standard): void
@@ -152,9 +194,29 @@ class Item
         return $this->standardCost;
     }
 
-    public function service(): BigDecimal
+    public function service(): ?BigDecimal
     {
         return $this->service;
+    }
+
+    public function isStaple(): bool
+    {
+        return $this->staple;
+    }
+
+    public function shelfDays(): ?int
+    {
+        return $this->shelfDays;
+    }
+
+    public function sellsLike(): ?self
+    {
+        return $this->sellsLike;
+    }
+
+    public function likeFactor(): ?BigDecimal
+    {
+        return $this->likeFactor;
     }
 
     public function version(): int

@@ -46,6 +46,13 @@ class Offer
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $validUntil = null;
 
+    /** Percent by which the supplier has announced to raise the price, and from when. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, nullable: true)]
+    private ?BigDecimal $risePercent = null;
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $riseOn = null;
+
     /** @var Collection<int, PriceBreak> */
     #[ORM\OneToMany(targetEntity: PriceBreak::class, mappedBy: 'offer', cascade: ['persist'], orphanRemoval: true)]
     #[ORM\OrderBy(['fromPacks' => 'ASC'])]
@@ -98,6 +105,18 @@ class Offer
         }
     }
 
+    public function announce(?BigDecimal $risePercent, ?\DateTimeImmutable $on): void
+    {
+        $this->risePercent = null === $on ? null : $risePercent;
+        $this->riseOn = null === $risePercent ? null : $on;
+    }
+
+    /** @return array{BigDecimal, \DateTimeImmutable}|null percent and day */
+    public function rise(): ?array
+    {
+        return null === $this->risePercent || null === $this->riseOn ? null : [$this->risePercent, $this->riseOn];
+    }
+
     public function recode(string $supplierCode): void
     {
         $this->supplierCode = trim($supplierCode);
@@ -140,6 +159,6 @@ class Offer
 
     public function at(ExchangeRate $rate): CoreOffer
     {
-        return new CoreOffer($this->id, $this->supplier->id, $this->rule(), $this->prices(), $rate, $this->rank, $this->leadDays);
+        return new CoreOffer($this->id, $this->supplier->id, $this->rule(), $this->prices(), $rate, $this->rank, $this->leadDays, null === $this->risePercent || null === $this->riseOn ? null : [$this->risePercent->toFloat() / 100, $this->riseOn]);
     }
 }

@@ -53,6 +53,9 @@ class PurchaseOrder
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $promisedOn = null;
 
+    #[ORM\Column(nullable: true)]
+    private ?bool $countedOn = null;
+
     #[ORM\ManyToOne]
     private ?Person $approvedBy = null;
 
@@ -154,6 +157,20 @@ class PurchaseOrder
         }
         $this->acknowledgedAt = $at;
         $this->promisedOn = $promisedOn;
+    }
+
+    /** A person says whether planning may count on it although it is late; null leaves it to the rule. */
+    public function countOn(?bool $counted): void
+    {
+        if (!$this->state->isOpen()) {
+            throw new Refused(sprintf('%s is %s; nothing is to come on it.', $this->number, $this->state->words()));
+        }
+        $this->countedOn = $counted;
+    }
+
+    public function isCountedOn(): ?bool
+    {
+        return $this->countedOn;
     }
 
     /** After lines were received or closed short: the state follows from what is outstanding. */

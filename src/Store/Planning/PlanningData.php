@@ -5,66 +5,203 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Planning;
 
 use Brick\Math\BigDecimal;
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Demand\Method\Season;
+use TallBarrel\Core\Demand\Method\SeasonalIndex;
+use TallBarrel\Core\Demand\PooledSeason;
+use TallBarrel\Core\Demand\ValueClass;
 use TallBarrel\Core\Demand\WeeklyHistory;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Core\Replenish\OpenOrder;
+use TallBarrel\Core\Replenish\PlannedDemand;
+use TallBarrel\Core\Replenish\Policy;
+use TallBarrel\Core\Replenish\PolicyKind;
+use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Core\Sourcing\Offer;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Order\Orders;
 
-/** Everything a planning run reads, asked for once and in bulk. */
+/** Everything a planning run reads, asked for in bulk. */
 final readonly class PlanningData
 {
     private const WEEKS = 156;
     private const LEAD_TIMES = 20;
+    private const YEAR = 52;
+    /** A category shows a season of its own once so many items bear it out. */
+    private const FEWEST_IN_CATEGORY = 3;
 
-    public function __construct(private Connection $connection, private Rates $rates)
+    public function __construct(private Connection $connection, private Rates $rates, private EntityManagerInterface $entities)
     {
     }
 
-    /** @return list<ItemSite> */
-    public function itemSites(\DateTimeImmutable $today): array
+    /** @return list<int> ids of the items that are stocked anywhere, every so-many-th of them */
+    public function items(int $part = 0, int $of = 1): array
     {
-        $history = $this->history($today);
-        $held = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM stock_balance WHERE state = 'available' GROUP BY item_id, site_id");
-        $promised = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM customer_promise GROUP BY item_id, site_id");
-        $drafts = $this->perItemSite("SELECT CONCAT(l.item_id, ':', l.site_id), MAX(o.id) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-            WHERE l.item_id IS NOT NULL AND o.state IN ('draft', 'awaiting-approval', 'approved') GROUP BY l.item_id, l.site_id");
-        $onOrder = $this->openOrders();
-        /** @var list<array{item: int, code: string, site: int, unit: string, service: string, cost: string|null}> $rows */
+        /** @var list<int> $ids */
+        $ids = $this->connection->fetchFirstColumn('SELECT DISTINCT item_id FROM stocking WHERE item_id % ? = ? ORDER BY item_id', [$of, $part]);
+
+        return $ids;
+    }
+
+    public function countItemSites(): int
+    {
+        $count = $this->connection->fetchOne('SELECT COUNT(*) FROM stocking');
+
+        return is_numeric($count) ? (int) $count : 0;
+    }
+
+    /**
+     * @param list<int> $items
+     *
+     * @return list<ItemSite> by item code and site
+     */
+    public function itemSites(\DateTimeImmutable $today, array $items): array
+    {
+        if ([] === $items) {
+            return [];
+        }
+        /** @var list<array{item: int, code: string, site: int, category: string, unit: string, service: string|null, cost: string|null, sales_price: string|null, sold: int, weight_kg: string|null, staple: int, shelf_days: int|null, like_id: int|null, like_code: string|null, like_factor: string|null, kind: string|null, target: string|null, level: float|null, amount: float|null, minimum: float|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.id item, i.code, t.site_id site, i.unit, i.service, COALESCE(i.average_cost, i.standard_cost) cost
-             FROM stocking t JOIN item i ON i.id = t.item_id ORDER BY i.code, t.site_id',
+            'SELECT i.id item, i.code, t.site_id site, i.category, i.unit, i.service, COALESCE(i.average_cost, i.standard_cost) cost, i.sales_price, i.sold, i.weight_kg, i.staple, i.shelf_days,
+                    i.sells_like_id like_id, l.code like_code, i.like_factor, p.kind, p.target, p.service level, p.amount, p.minimum
+             FROM stocking t JOIN item i ON i.id = t.item_id LEFT JOIN item l ON l.id = i.sells_like_id LEFT JOIN item_policy p ON p.item_id = i.id
+             WHERE i.id IN (?) ORDER BY i.code, t.site_id',
+            [$items], [ArrayParameterType::INTEGER],
         );
+        $like = array_values(array_diff(array_filter(array_column($rows, 'like_id')), $items));
+        $history = $this->history($today, [...$items, ...$like]);
+        $held = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id, site_id", $items);
+        $promised = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM customer_promise WHERE item_id IN (?) GROUP BY item_id, site_id", $items);
+        $drafts = $this->perItemSite("SELECT CONCAT(l.item_id, ':', l.site_id), MAX(o.id) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+            WHERE l.item_id IN (?) AND o.state IN ('draft', 'awaiting-approval', 'approved') GROUP BY l.item_id, l.site_id", $items);
+        $putOff = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), 1 FROM put_off WHERE item_id IN (?) AND until_day > '".$today->format('Y-m-d')."'", $items);
+        $onOrder = $this->openOrders($items);
+        $planned = $this->planned($today, $items);
+        $adjustments = $this->adjustments($today, $items);
+        $verdicts = $this->verdicts($today, $items);
         $found = [];
         foreach ($rows as $row) {
             $key = $row['item'].':'.$row['site'];
+            $own = $history[$key] ?? WeeklyHistory::of([], []);
+            $others = null === $row['like_id'] ? null : $history[$row['like_id'].':'.$row['site']] ?? null;
             $found[] = new ItemSite(
-                $row['item'], $row['code'], $row['site'], Unit::from($row['unit']), (float) $row['service'], (float) $row['cost'],
-                $history[$key] ?? WeeklyHistory::of([], []), BigDecimal::of($held[$key] ?? 0), $onOrder[$key] ?? [],
-                BigDecimal::of($promised[$key] ?? 0), isset($drafts[$key]) ? (int) $drafts[$key] : null,
+                $row['item'], $row['code'], $row['site'], $row['category'], Unit::from($row['unit']),
+                null === $row['kind'] || null === $row['target'] ? null : Policy::of(PolicyKind::from($row['kind']), ServiceTarget::of($row['target'], (float) $row['level']), $row['amount'], $row['minimum']),
+                null === $row['service'] ? null : (float) $row['service'], (float) $row['cost'], 1 === $row['sold'] && null !== $row['sales_price'] ? (float) $row['sales_price'] : null,
+                (float) $row['weight_kg'], 1 === $row['staple'], $row['shelf_days'],
+                $own, null === $others ? null : [$others, (float) ($row['like_factor'] ?? 1), (string) $row['like_code']],
+                self::byWeek($verdicts[$key] ?? [], $own->weeks()),
+                BigDecimal::of($held[$key] ?? 0), $onOrder[$key] ?? [], BigDecimal::of($promised[$key] ?? 0), $planned[$key] ?? [],
+                [...($adjustments[$row['item'].':'] ?? []), ...($adjustments[$key] ?? [])],
+                isset($drafts[$key]) ? (int) $drafts[$key] : null, isset($putOff[$key]),
             );
         }
 
         return $found;
     }
 
-    /** @return array<int, non-empty-list<Offer>> offers in force, by item */
-    public function offers(\DateTimeImmutable $today): array
+    /** @return array<int, ValueClass> by item, by the cost of what it sold in a year */
+    public function valueClasses(\DateTimeImmutable $today): array
+    {
+        /** @var array<int, string> $rows */
+        $rows = $this->connection->fetchAllKeyValue(
+            'SELECT t.item_id, COALESCE(SUM(d.quantity), 0) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) FROM (SELECT DISTINCT item_id FROM stocking) t JOIN item i ON i.id = t.item_id
+             LEFT JOIN sales_day d ON d.item_id = t.item_id AND d.day >= ? AND d.day < ? GROUP BY t.item_id',
+            [$today->modify('-364 days')->format('Y-m-d'), $today->format('Y-m-d')],
+        );
+
+        return ValueClass::of(array_map(floatval(...), $rows));
+    }
+
+    /**
+     * @param list<float> $series weekly, oldest first; what it leaves out at the end is whole years
+     *
+     * @return list<float>|null by weeks ago of 0 to 51
+     */
+    private static function factors(array $series): ?array
+    {
+        $weeks = count($series);
+        $index = $weeks < self::YEAR ? null : SeasonalIndex::found($series, self::YEAR, Season::Multiplicative);
+
+        // The week so many weeks ago stands at that many positions from the end.
+        return null === $index ? null : array_map(static fn (int $ago): float => $index->terms[(($weeks - $ago) % self::YEAR + self::YEAR) % self::YEAR], range(0, self::YEAR - 1));
+    }
+
+    /** Days of expected sales that add up to a value, by the forecasts of the last run; a month where there is none. */
+    public function daysForSales(float $value): float
+    {
+        $perWeek = $this->connection->fetchOne('SELECT SUM(p.forecast_per_week * i.sales_price) FROM proposal p JOIN item i ON i.id = p.item_id WHERE i.sold = 1');
+
+        return is_numeric($perWeek) && $perWeek > 0 ? max(1.0, min(365.0, 7 * $value / (float) $perWeek)) : 28.0;
+    }
+
+    /** @return array<string, Policy> by class, such as "A-smooth" */
+    public function policies(): array
+    {
+        $policies = [];
+        foreach ($this->entities->getRepository(PolicySetting::class)->findAll() as $setting) {
+            $policies[$setting->key()] = $setting->policy();
+        }
+
+        return $policies;
+    }
+
+    /** @return array<string, PooledSeason> by category, only where there are items enough to bear it out */
+    public function seasons(\DateTimeImmutable $today): array
+    {
+        /** @var list<array{category: string, w: int, q: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT i.category, (DATEDIFF(?, d.day) - 1) DIV 7 w, SUM(d.q) q
+             FROM (SELECT item_id, day, SUM(quantity) q FROM sales_day WHERE day < ? AND day >= ? GROUP BY item_id, day) d JOIN item i ON i.id = d.item_id GROUP BY i.category, w',
+            [$today->format('Y-m-d'), $today->format('Y-m-d'), $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d')],
+        );
+        /** @var array<string, int> $items */
+        $items = $this->connection->fetchAllKeyValue('SELECT category, COUNT(*) FROM item WHERE id IN (SELECT item_id FROM stocking) GROUP BY category');
+        $sums = [];
+        foreach ($rows as $row) {
+            $sums[$row['category']][(int) $row['w']] = (float) $row['q'];
+        }
+        $seasons = [];
+        foreach ($sums as $category => $byWeek) {
+            $weeks = max(array_keys($byWeek)) + 1;
+            if (($items[$category] ?? 0) < self::FEWEST_IN_CATEGORY || $weeks < self::YEAR) {
+                continue;
+            }
+            $series = [];
+            for ($ago = $weeks - 1; $ago >= 0; --$ago) {
+                $series[] = max(0.0, $byWeek[$ago] ?? 0.0);
+            }
+            $all = self::factors($series);
+            if (null !== $all) {
+                $seasons[$category] = new PooledSeason($all, self::factors(array_slice($series, 0, -self::YEAR)) ?? $all);
+            }
+        }
+
+        return $seasons;
+    }
+
+    /**
+     * @param list<int>|null $items null for all
+     *
+     * @return array<int, non-empty-list<Offer>> offers in force, by item
+     */
+    public function offers(\DateTimeImmutable $today, ?array $items = null): array
     {
         $rates = $this->rates->allOn($today);
-        /** @var list<array{id: int, supplier_id: int, item_id: int, pack_name: string, pack_content: string, minimum: string, multiple: string, split: int, lead_days: int, rank: int, currency: string, prices: string}> $rows */
+        /** @var list<array{id: int, supplier_id: int, item_id: int, pack_name: string, pack_content: string, minimum: string, multiple: string, split: int, lead_days: int, rank: int, currency: string, prices: string, rise_percent: string|null, rise_on: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split, o.lead_days, o.rank, s.currency,
+            "SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split, o.lead_days, o.rank, s.currency, o.rise_percent, o.rise_on,
                     GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ';') prices
              FROM offer o JOIN supplier s ON s.id = o.supplier_id JOIN price_break b ON b.offer_id = o.id
-             WHERE o.valid_until IS NULL OR o.valid_until >= ? GROUP BY o.id",
-            [$today->format('Y-m-d')],
+             WHERE (o.valid_until IS NULL OR o.valid_until >= ?)".(null === $items ? '' : ' AND o.item_id IN (?)').' GROUP BY o.id',
+            null === $items ? [$today->format('Y-m-d')] : [$today->format('Y-m-d'), $items],
+            null === $items ? [] : [1 => ArrayParameterType::INTEGER],
         );
         $offers = [];
         foreach ($rows as $row) {
@@ -80,6 +217,7 @@ final readonly class PlanningData
                 $row['id'], $row['supplier_id'],
                 BuyingRule::of(Pack::of($row['pack_name'], $row['pack_content']), $row['minimum'], $row['multiple'], 1 === $row['split']),
                 PriceBreaks::of($steps), $rates[$row['currency']], $row['rank'], $row['lead_days'],
+                null === $row['rise_percent'] || null === $row['rise_on'] ? null : [(float) $row['rise_percent'] / 100, new \DateTimeImmutable($row['rise_on'])],
             );
         }
 
@@ -97,11 +235,17 @@ final readonly class PlanningData
                         JOIN purchase_order o ON o.id = l.order_id) m ON m.supplier_id = s.id
              GROUP BY s.id',
         );
+        /** @var list<array{supplier_id: int|null, first_day: string, last_day: string}> $closures */
+        $closures = $this->connection->fetchAllAssociative('SELECT supplier_id, first_day, last_day FROM closure');
+        $shut = [];
+        foreach ($closures as $closure) {
+            $shut[$closure['supplier_id'] ?? 0][] = [$closure['first_day'], $closure['last_day']];
+        }
         $suppliers = [];
         foreach ($rows as $row) {
             $suppliers[$row['id']] = new SupplierTerms(
                 $row['name'],
-                OrderDays::of('' === $row['order_weekdays'] ? [] : array_map(intval(...), explode(',', $row['order_weekdays'])), $row['cut_off']),
+                OrderDays::of('' === $row['order_weekdays'] ? [] : array_map(intval(...), explode(',', $row['order_weekdays'])), $row['cut_off'], $shut[$row['id']] ?? [], $shut[0] ?? []),
                 null === $row['met'] ? [] : array_slice(array_map(intval(...), explode(',', $row['met'])), 0, self::LEAD_TIMES),
             );
         }
@@ -109,22 +253,27 @@ final readonly class PlanningData
         return $suppliers;
     }
 
-    /** @return array<string, WeeklyHistory> by "item:site" */
-    private function history(\DateTimeImmutable $today): array
+    /**
+     * @param list<int> $items
+     *
+     * @return array<string, WeeklyHistory> by "item:site"
+     */
+    private function history(\DateTimeImmutable $today, array $items): array
     {
         $sold = $out = [];
         $longest = [];
         $rows = $this->connection->executeQuery(
-            "SELECT CONCAT(item_id, ':', site_id) k, (DATEDIFF(?, day) - 1) DIV 7 w, SUM(quantity) q, SUM(out_of_stock) o
-             FROM sales_day WHERE day < ? AND day >= ? GROUP BY item_id, site_id, w",
-            [$today->format('Y-m-d'), $today->format('Y-m-d'), $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d')],
+            'SELECT item_id, site_id, (DATEDIFF(?, day) - 1) DIV 7 w, SUM(quantity) q, SUM(out_of_stock) o
+             FROM sales_day WHERE item_id IN (?) AND day < ? AND day >= ? GROUP BY item_id, site_id, w',
+            [$today->format('Y-m-d'), $items, $today->format('Y-m-d'), $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d')],
+            [1 => ArrayParameterType::INTEGER],
         );
         while (false !== $row = $rows->fetchNumeric()) {
-            /** @var array{string, int|string, string, string} $row */
-            $key = $row[0];
-            $ago = (int) $row[1];
-            $sold[$key][$ago] = (float) $row[2];
-            $out[$key][$ago] = (int) $row[3];
+            /** @var array{int, int, int|string, string, string} $row */
+            $key = $row[0].':'.$row[1];
+            $ago = (int) $row[2];
+            $sold[$key][$ago] = (float) $row[3];
+            $out[$key][$ago] = (int) $row[4];
             $longest[$key] = max($longest[$key] ?? 0, $ago);
         }
         $history = [];
@@ -140,30 +289,116 @@ final readonly class PlanningData
         return $history;
     }
 
-    /** @return array<string, list<OpenOrder>> by "item:site" */
-    private function openOrders(): array
+    /**
+     * @param list<int> $items
+     *
+     * @return array<string, list<OpenOrder>> by "item:site"
+     */
+    private function openOrders(array $items): array
     {
-        /** @var list<array{k: string, number: string, due: string, units: string}> $rows */
+        /** @var list<array{k: string, number: string, due: string, units: string, counted_on: int|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT CONCAT(l.item_id, ':', l.site_id) k, o.number, COALESCE(o.promised_on, o.wanted_on) due,
+            "SELECT CONCAT(l.item_id, ':', l.site_id) k, o.number, COALESCE(o.promised_on, o.wanted_on) due, o.counted_on,
                     (l.packs - l.received - l.closed_short) * l.pack_content units
              FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-             WHERE l.item_id IS NOT NULL AND o.state IN (".Orders::openStates().') AND l.packs > l.received + l.closed_short
+             WHERE l.item_id IN (?) AND o.state IN (".Orders::openStates().') AND l.packs > l.received + l.closed_short
              ORDER BY due',
+            [$items], [ArrayParameterType::INTEGER],
         );
         $open = [];
         foreach ($rows as $row) {
-            $open[$row['k']][] = new OpenOrder($row['number'], BigDecimal::of($row['units'])->strippedOfTrailingZeros(), new \DateTimeImmutable($row['due']));
+            $open[$row['k']][] = new OpenOrder($row['number'], BigDecimal::of($row['units'])->strippedOfTrailingZeros(), new \DateTimeImmutable($row['due']), null === $row['counted_on'] ? null : 1 === $row['counted_on']);
         }
 
         return $open;
     }
 
-    /** @return array<string, string> by "item:site" */
-    private function perItemSite(string $query): array
+    /**
+     * @param list<int> $items
+     *
+     * @return array<string, list<PlannedDemand>> by "item:site", from today on
+     */
+    private function planned(\DateTimeImmutable $today, array $items): array
+    {
+        /** @var list<array{k: string, name: string, quantity: string, day: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT CONCAT(item_id, ':', site_id) k, name, quantity, day FROM planned_demand WHERE item_id IN (?) AND day >= ? ORDER BY day, id",
+            [$items, $today->format('Y-m-d')], [ArrayParameterType::INTEGER],
+        );
+        $planned = [];
+        foreach ($rows as $row) {
+            $planned[$row['k']][] = new PlannedDemand($row['name'], (float) $row['quantity'], new \DateTimeImmutable($row['day'], $today->getTimezone()));
+        }
+
+        return $planned;
+    }
+
+    /**
+     * @param list<int> $items
+     *
+     * @return array<string, list<array{float, \DateTimeImmutable, string}>> by "item:site", or "item:" for all sites
+     */
+    private function adjustments(\DateTimeImmutable $today, array $items): array
+    {
+        /** @var list<array{k: string, percent: float, until_day: string, reason: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT CONCAT(item_id, ':', COALESCE(site_id, '')) k, percent, until_day, reason FROM forecast_adjustment WHERE item_id IN (?) AND until_day > ? ORDER BY id",
+            [$items, $today->format('Y-m-d')], [ArrayParameterType::INTEGER],
+        );
+        $adjustments = [];
+        foreach ($rows as $row) {
+            $adjustments[$row['k']][] = [(float) $row['percent'], new \DateTimeImmutable($row['until_day'], $today->getTimezone()), $row['reason']];
+        }
+
+        return $adjustments;
+    }
+
+    /**
+     * @param list<int> $items
+     *
+     * @return array<string, array<int, bool>> by "item:site" and weeks ago
+     */
+    private function verdicts(\DateTimeImmutable $today, array $items): array
+    {
+        /** @var list<array{k: string, w: int|string, keep: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT CONCAT(item_id, ':', site_id) k, (DATEDIFF(?, day) - 1) DIV 7 w, keep FROM history_verdict WHERE item_id IN (?) AND day < ?",
+            [$today->format('Y-m-d'), $items, $today->format('Y-m-d')], [1 => ArrayParameterType::INTEGER],
+        );
+        $verdicts = [];
+        foreach ($rows as $row) {
+            $verdicts[$row['k']][(int) $row['w']] = 1 === $row['keep'];
+        }
+
+        return $verdicts;
+    }
+
+    /**
+     * @param array<int, bool> $byAgo
+     *
+     * @return array<int, bool> by position in a history of so many weeks
+     */
+    private static function byWeek(array $byAgo, int $weeks): array
+    {
+        $found = [];
+        foreach ($byAgo as $ago => $keep) {
+            if ($ago < $weeks) {
+                $found[$weeks - 1 - $ago] = $keep;
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * @param list<int> $items
+     *
+     * @return array<string, string> by "item:site"
+     */
+    private function perItemSite(string $query, array $items): array
     {
         /** @var array<string, int|string> $rows */
-        $rows = $this->connection->fetchAllKeyValue($query);
+        $rows = $this->connection->fetchAllKeyValue($query, [$items], [ArrayParameterType::INTEGER]);
 
         return array_map(strval(...), $rows);
     }

@@ -6,23 +6,85 @@ namespace TallBarrel\Store\Planning;
 
 use Doctrine\ORM\Mapping as ORM;
 
-/** One calculation of what to buy, over all items and sites. */
+/**
+ * One calculation of what to buy, over all items and sites.
+ *
+ * @phpstan-import-type Data from PlanningOptions
+ */
 #[ORM\Entity]
 class PlanningRun
 {
+    public const RUNNING = 'running';
+    public const DONE = 'done';
+    public const FAILED = 'failed';
+
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
+    #[ORM\Column(length: 10)]
+    private string $state = self::RUNNING;
+
+    #[ORM\Column]
+    private int $itemSites = 0;
+
+    #[ORM\Column]
+    private int $done = 0;
+
+    #[ORM\Column]
+    private int $milliseconds = 0;
+
+    #[ORM\Column(length: 300)]
+    private string $message = '';
+
+    /** @var Data */
+    #[ORM\Column(type: 'json')]
+    private array $options;
+
     public function __construct(
         #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
-        /** Days an order should last; null where the economic quantity decides. */
-        #[ORM\Column(nullable: true)]
-        public readonly ?int $coverDays,
-        #[ORM\Column]
-        public readonly int $itemSites,
-        #[ORM\Column]
-        public readonly int $milliseconds,
+        private \DateTimeImmutable $at,
+        PlanningOptions $options,
     ) {
+        $this->options = $options->toArray();
+    }
+
+    public function at(): \DateTimeImmutable
+    {
+        return $this->at;
+    }
+
+    public function options(): PlanningOptions
+    {
+        return PlanningOptions::fromArray($this->options);
+    }
+
+    public function isRunning(): bool
+    {
+        return self::RUNNING === $this->state;
+    }
+
+    public function state(): string
+    {
+        return $this->state;
+    }
+
+    public function itemSites(): int
+    {
+        return $this->itemSites;
+    }
+
+    public function done(): int
+    {
+        return $this->done;
+    }
+
+    public function milliseconds(): int
+    {
+        return $this->milliseconds;
+    }
+
+    public function message(): string
+    {
+        return $this->message;
     }
 }

@@ -6,77 +6,195 @@ namespace TallBarrel\Store\Planning;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Demand\Forecast;
-use TallBarrel\Core\Replenish\Proposal;
-use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\BulkInsert;
+use TallBarrel\Store\Site\Site;
 
 /**
- * The proposals of the last planning run.
+ * The proposals of the last planning run: written in bulk, beside those in force, and put in their place at the end.
  *
- * @phpstan-import-type Facts from SavedProposal
+ * @phpstan-import-type ForecastData from Forecast
  */
 final readonly class Proposals
 {
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities)
+    private const COLUMNS = [
+        'run_id', 'item_id', 'site_id', 'offer_id', 'reason', 'proposed', 'packs', 'chosen', 'listed', 'cover_days', 'forecast_per_week', 'explanation', 'forecast', 'forecast_key', 'facts',
+        'draft_id', 'value', 'home_value', 'weight_kg', 'doubt', 'at_risk', 'spare', 'due_in_days', 'class', 'stage', 'policy', 'odd', 'moves',
+    ];
+    /** What a person may have changed, and what follows from it; kept while the proposal itself stays the same. */
+    private const OWN = ['packs', 'chosen', 'value', 'home_value', 'weight_kg'];
+
+    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private ClockInterface $clock)
     {
+    }
+
+    public function begin(PlanningOptions $options): PlanningRun
+    {
+        $run = new PlanningRun($this->clock->now(), $options);
+        $this->entities->persist($run);
+        $this->entities->flush();
+        $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id <> ?', [$run->id]);
+
+        return $run;
+    }
+
+    /** @param list<Finding> $findings */
+    public function stage(PlanningRun $run, array $findings): void
+    {
+        $rows = new BulkInsert($this->connection, 'staged_proposal', self::COLUMNS, ' ON DUPLICATE KEY UPDATE run_id = VALUES(run_id)', 250);
+        foreach ($findings as $finding) {
+            $proposal = $finding->proposal;
+            $place = $finding->place;
+            $expected = $finding->forecast->over(28);
+            $rows->add(
+                $run->id, $place->item, $place->site, $finding->offer, $proposal->reason->value, $finding->packs, $finding->packs, $finding->chosen, $finding->listed,
+                $proposal->coverDays, $expected / 4,
+                json_encode($proposal->explanation->toArray(), \JSON_THROW_ON_ERROR), json_encode($finding->forecast->toArray(), \JSON_THROW_ON_ERROR), $finding->forecastKey,
+                json_encode($finding->facts, \JSON_THROW_ON_ERROR), $place->draft, $finding->worth['value'], $finding->worth['home'], $finding->worth['weight'],
+                $expected > 0 ? $finding->forecast->sigmaOver(28) / $expected : 0.0, $proposal->atRisk, $proposal->spare, $proposal->dueInDays,
+                $finding->class, $finding->stage, $finding->policy, json_encode($finding->odd, \JSON_THROW_ON_ERROR), json_encode($finding->moves, \JSON_THROW_ON_ERROR),
+            );
+        }
+        $rows->flush();
+    }
+
+    public function advance(PlanningRun $run, int $itemSites): void
+    {
+        $this->connection->executeStatement('UPDATE planning_run SET done = done + ? WHERE id = ?', [$itemSites, $run->id]);
+    }
+
+    public function plan(PlanningRun $run, int $itemSites): void
+    {
+        $this->connection->executeStatement('UPDATE planning_run SET item_sites = ? WHERE id = ?', [$itemSites, $run->id]);
+    }
+
+    public function fail(PlanningRun $run, string $message): void
+    {
+        $this->connection->executeStatement('UPDATE planning_run SET state = ?, message = ? WHERE id = ?', [PlanningRun::FAILED, mb_substr($message, 0, 300), $run->id]);
+        $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id = ?', [$run->id]);
     }
 
     /**
-     * Puts a run's findings in the place of the last one's.
+     * Puts what a run staged in the place of what there was. A quantity somebody typed stays while what the rule comes to
+     * stays the same; what the rule came to before is remembered beside what it comes to now.
      *
-     * @param iterable<array{ItemSite, int|null, Proposal, Forecast, Facts}> $findings item and site, offer, proposal, forecast, what was seen
+     * @param list<int>|null $items only these, and the rest stays as it is; null for all
      */
-    public function replace(PlanningRun $run, iterable $findings): void
+    public function settle(PlanningRun $run, int $milliseconds, ?array $items = null): void
     {
-        $this->connection->transactional(function () use ($run, $findings): void {
-            $this->entities->persist($run);
-            $this->entities->flush();
-            $this->connection->executeStatement('DELETE FROM proposal');
-            $this->connection->executeStatement('DELETE FROM planning_run WHERE id <> ?', [$run->id]);
-            $rows = new BulkInsert($this->connection, 'proposal', ['run_id', 'item_id', 'site_id', 'offer_id', 'reason', 'proposed', 'packs', 'chosen', 'cover_days', 'forecast_per_week', 'explanation', 'forecast', 'facts', 'draft_id']);
-            foreach ($findings as [$itemSite, $offer, $proposal, $forecast, $facts]) {
-                $rows->add(
-                    $run->id, $itemSite->item, $itemSite->site, $offer, $proposal->reason->value, (string) $proposal->packs, (string) $proposal->packs,
-                    null === $itemSite->draft && null !== $offer && $proposal->packs->isPositive(), $proposal->coverDays, $forecast->over(28) / 4,
-                    json_encode($proposal->explanation->toArray(), \JSON_THROW_ON_ERROR),
-                    json_encode(['method' => $forecast->method, 'weeks' => array_map(static fn (float $week): float => round($week, 3), $forecast->weeks), 'sigma' => round($forecast->sigma, 4), 'offBy' => $forecast->offBy], \JSON_THROW_ON_ERROR),
-                    json_encode($facts, \JSON_THROW_ON_ERROR),
-                    $itemSite->draft,
-                );
+        $this->connection->transactional(function () use ($run, $milliseconds, $items): void {
+            $same = 'proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id) AND proposal.draft_id IS NULL';
+            $set = array_map(static fn (string $column): string => sprintf('%1$s = IF(proposal.touched AND %2$s, proposal.%1$s, VALUES(%1$s))', $column, $same), self::OWN);
+            // Assigned from left to right: what others look at comes last.
+            $set[] = 'split_offer_id = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_offer_id, NULL)';
+            $set[] = 'split_packs = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_packs, NULL)';
+            $set[] = 'touched = IF(proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id), proposal.touched, 0)';
+            $set[] = 'proposed_before = IF(proposal.proposed <=> VALUES(proposed), NULL, proposal.proposed)';
+            $set[] = 'cut = 0';
+            $set[] = 'fill = 0';
+            foreach (array_diff(self::COLUMNS, self::OWN, ['item_id', 'site_id']) as $column) {
+                $set[] = sprintf('%1$s = VALUES(%1$s)', $column);
             }
-            $rows->flush();
+            $columns = implode(', ', self::COLUMNS);
+            $this->connection->executeStatement(
+                sprintf('INSERT INTO proposal (%1$s) SELECT %1$s FROM staged_proposal WHERE run_id = ? ON DUPLICATE KEY UPDATE %2$s', $columns, implode(', ', $set)), [$run->id],
+            );
+            if (null === $items) {
+                $this->connection->executeStatement('DELETE FROM proposal WHERE run_id <> ?', [$run->id]);
+                $this->connection->executeStatement('DELETE FROM planning_run WHERE id < ?', [$run->id]);
+            }
+            $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id = ?', [$run->id]);
+            $this->connection->executeStatement('UPDATE planning_run SET state = ?, milliseconds = IF(? > 0, ?, milliseconds) WHERE id = ?', [PlanningRun::DONE, $milliseconds, $milliseconds, $run->id]);
         });
+        if ($this->entities->contains($run)) {
+            $this->entities->refresh($run);
+        }
     }
 
+    /**
+     * Forecasts of the last run that still hold where history, horizon and season are the same.
+     *
+     * @param list<int> $items
+     *
+     * @return array<string, array{string, string}> key and forecast by "item:site"
+     */
+    public function forecasts(array $items): array
+    {
+        /** @var list<array{k: string, forecast_key: string, forecast: string}> $rows */
+        $rows = [] === $items ? [] : $this->connection->fetchAllAssociative(
+            "SELECT CONCAT(item_id, ':', site_id) k, forecast_key, forecast FROM proposal WHERE item_id IN (?)", [$items], [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+        );
+        $known = [];
+        foreach ($rows as $row) {
+            $known[$row['k']] = [$row['forecast_key'], $row['forecast']];
+        }
+
+        return $known;
+    }
+
+    /** The run whose proposals are in force. */
     public function lastRun(): ?PlanningRun
+    {
+        return $this->entities->getRepository(PlanningRun::class)->findOneBy(['state' => PlanningRun::DONE], ['id' => 'DESC']);
+    }
+
+    /** The run begun last, whatever became of it. */
+    public function latestRun(): ?PlanningRun
     {
         return $this->entities->getRepository(PlanningRun::class)->findOneBy([], ['id' => 'DESC']);
     }
 
-    /** Whether stock moved or an order went out since the last run. */
-    public function isOutdated(): bool
+    public function run(int $id): ?PlanningRun
     {
-        return (bool) $this->connection->fetchOne(
-            'SELECT EXISTS (SELECT 1 FROM purchase_order o JOIN planning_run r ON o.sent_at > r.at) OR EXISTS (SELECT 1 FROM receipt c JOIN planning_run r ON c.at > r.at)',
-        );
+        return $this->entities->find(PlanningRun::class, $id);
     }
 
-    /** @return list<SavedProposal> with item, site, offer and supplier loaded; most urgent first */
-    public function due(?int $site = null): array
+    /**
+     * What the board lists, without loading it: enough to group, sort, sum and page.
+     *
+     * @return list<OutlineRow>
+     */
+    public function outline(?Site $site, string $words = ''): array
     {
-        $query = $this->entities->createQueryBuilder()
-            ->select('p', 'i', 's', 'o', 'u', 'b')->from(SavedProposal::class, 'p')
-            ->join('p.item', 'i')->join('p.site', 's')->leftJoin('p.offer', 'o')->leftJoin('o.supplier', 'u')->leftJoin('o.breaks', 'b')
-            ->where('p.reason <> :covered')->setParameter('covered', Reason::Covered)
-            ->orderBy('i.code')->addOrderBy('s.id');
-        if (null !== $site) {
-            $query->andWhere('s.id = :site')->setParameter('site', $site);
-        }
-        /** @var list<SavedProposal> $due */
-        $due = $query->getQuery()->getResult();
+        /** @var list<array{id: int, supplier: int|null, reason: string, cover_days: float|null, code: string, home_value: string, value: string, weight_kg: float, chosen: int, draft_id: int|null, doubt: float, at_risk: float, cut: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT p.id, o.supplier_id supplier, p.reason, p.cover_days, i.code, p.home_value, p.value, p.weight_kg, p.chosen, p.draft_id, p.doubt, p.at_risk, p.cut
+             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id LEFT JOIN supplier u ON u.id = o.supplier_id
+             WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site)
+               AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)
+               AND (:words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like OR u.name LIKE :like OR p.class LIKE :like OR (:words = 'left out' AND p.cut = 1) OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))",
+            ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d'), 'words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%'],
+        );
 
-        return $due;
+        return array_map(static function (array $row): OutlineRow {
+            $open = null === $row['draft_id'] && null !== $row['supplier'];
+
+            return new OutlineRow(
+                $row['id'], $row['supplier'] ?? 0, $row['reason'], $row['cover_days'], $row['code'], (float) $row['home_value'], (float) $row['value'], (float) $row['weight_kg'],
+                $open, $open && 1 === $row['chosen'], (float) $row['doubt'], (float) $row['at_risk'], 1 === $row['cut'],
+            );
+        }, $rows);
+    }
+
+    /**
+     * @param list<int> $ids
+     *
+     * @return list<SavedProposal> in this order, with item, site, offer and supplier loaded
+     */
+    public function load(array $ids): array
+    {
+        if ([] === $ids) {
+            return [];
+        }
+        /** @var array<int, SavedProposal> $found */
+        $found = $this->entities->createQueryBuilder()
+            ->select('p', 'i', 's', 'o', 'u', 'b')->from(SavedProposal::class, 'p', 'p.id')
+            ->join('p.item', 'i')->join('p.site', 's')->leftJoin('p.offer', 'o')->leftJoin('o.supplier', 'u')->leftJoin('o.breaks', 'b')
+            ->where('p.id IN (:ids)')->setParameter('ids', $ids)
+            ->getQuery()->getResult();
+
+        return array_values(array_filter(array_map(static fn (int $id): ?SavedProposal => $found[$id] ?? null, $ids)));
     }
 
     public function find(int $id): ?SavedProposal
@@ -88,5 +206,15 @@ final readonly class Proposals
     public function ofItem(int $item): array
     {
         return $this->entities->getRepository(SavedProposal::class)->findBy(['item' => $item], ['site' => 'ASC']);
+    }
+
+    /** @return list<PutOff> still in force, the soonest first */
+    public function putOff(?Site $site): array
+    {
+        /** @var list<PutOff> $all */
+        $all = $this->entities->createQuery('SELECT f, i, s, p FROM '.PutOff::class.' f JOIN f.item i JOIN f.site s JOIN f.by p WHERE f.until > :today ORDER BY f.until')
+            ->setParameter('today', $this->clock->now()->format('Y-m-d'))->getResult();
+
+        return array_values(array_filter($all, static fn (PutOff $one): bool => null === $site || $one->site === $site));
     }
 }

@@ -5,12 +5,17 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Planning;
 
 use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Demand\Forecast;
+use TallBarrel\Core\Demand\Stage;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Replenish\Explanation;
 use TallBarrel\Core\Replenish\OpenOrder;
+use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
@@ -22,13 +27,16 @@ use TallBarrel\Store\Type\BigDecimalType;
  * What the last planning run found for one item at one site, with its explanation, and what a person made of it.
  *
  * @phpstan-import-type Data from Explanation
+ * @phpstan-import-type ForecastData from Forecast
  *
- * @phpstan-type ForecastData array{method: string, weeks: list<float>, sigma: float, offBy: float|null}
- * @phpstan-type Facts array{sold: list<float>, onHand: float, promised: float, arrivals: list<array{string, float, string}>, arrival: string}
+ * @phpstan-type MarkData array{ago: int, kind: string, demand: float, taken: float|null, kept: bool}
+ * @phpstan-type Facts array{sold: list<float>, wanted: list<float|null>, marks: list<MarkData>, onHand: float, promised: float, arrivals: list<array{string, float, string, bool|null}>, arrival: string, planned: list<array{string, float, string}>, met: list<int>, promisedDays: int, reviewDays: int, considered: list<string>, forward: array{string, string, string}|null, needed: float, shortIfNot: float}
+ * @phpstan-type Move array{site: int, units: float}
  */
 #[ORM\Entity]
 #[ORM\Table(name: 'proposal')]
 #[ORM\UniqueConstraint(name: 'proposal_once', columns: ['item_id', 'site_id'])]
+#[ORM\Index(name: 'proposal_listed', columns: ['listed'])]
 class SavedProposal
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
@@ -44,7 +52,14 @@ class SavedProposal
     public readonly Site $site;
 
     #[ORM\ManyToOne]
-    public readonly ?Offer $offer;
+    private ?Offer $offer = null;
+
+    /** A second supplier, where somebody split it between two. */
+    #[ORM\ManyToOne]
+    private ?Offer $splitOffer = null;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, nullable: true)]
+    private ?BigDecimal $splitPacks = null;
 
     #[ORM\Column(length: 30, enumType: Reason::class)]
     public readonly Reason $reason;
@@ -59,6 +74,72 @@ class SavedProposal
 
     #[ORM\Column]
     private bool $chosen;
+
+    /** Whether it stands on the board. */
+    #[ORM\Column]
+    public readonly bool $listed;
+
+    /** Somebody changed the quantity, the supplier or the tick. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $touched = false;
+
+    /** What the rule came to in the run before, where that was something else. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, nullable: true)]
+    public readonly ?BigDecimal $proposedBefore;
+
+    /** Of the packs to be ordered, in the supplier's currency. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2)]
+    private BigDecimal $value;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2)]
+    private BigDecimal $homeValue;
+
+    #[ORM\Column]
+    private float $weightKg;
+
+    /** Deviation of four weeks' forecast error over what is expected in them. */
+    #[ORM\Column]
+    public readonly float $doubt;
+
+    /** Margin lost, expected, if it is not ordered now but at the next chance; home currency. */
+    #[ORM\Column]
+    public readonly float $atRisk;
+
+    /** Stock units another site could have. */
+    #[ORM\Column]
+    public readonly float $spare;
+
+    #[ORM\Column(nullable: true)]
+    public readonly ?float $dueInDays;
+
+    /** Class of value and pattern of demand, such as "A-smooth". */
+    #[ORM\Column(length: 20)]
+    public readonly string $class;
+
+    #[ORM\Column(length: 10, enumType: Stage::class)]
+    public readonly Stage $stage;
+
+    #[ORM\Column(length: 20, enumType: PolicyKind::class)]
+    public readonly PolicyKind $policy;
+
+    /** @var list<string> what to look at twice */
+    #[ORM\Column(type: 'json')]
+    private array $odd = [];
+
+    /** @var list<Move> what other sites could give */
+    #[ORM\Column(type: 'json')]
+    private array $moves = [];
+
+    /** Left out to stay within the month's budget. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $cut = false;
+
+    /** Added to reach what the supplier asks for. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $fill = false;
+
+    #[ORM\Column(length: 40, options: ['default' => ''])]
+    public readonly string $forecastKey;
 
     /** Days the stock on hand lasts; null where nothing sells. */
     #[ORM\Column(nullable: true)]
@@ -89,10 +170,10 @@ class SavedProposal
     }
 
     /**
-     * @throws InvalidValue if the supplier does not sell such a quantity
+     * @throws InvalidValue if the supplier does not sell such a quantity, or there is no rate for its currency
      * @throws Refused      if it has been drafted already
      */
-    public function order(BigDecimal $packs): void
+    public function order(BigDecimal $packs, ?ExchangeRate $rate): void
     {
         $this->mustBeOpen();
         $objection = $this->offer?->rule()->objectionTo($packs);
@@ -100,13 +181,59 @@ class SavedProposal
             throw InvalidValue::because($objection);
         }
         $this->packs = $packs;
-        $this->chosen = $packs->isPositive();
+        $this->touched = true;
+        $this->cut = false;
+        $this->chosen = $packs->isPositive() || null !== $this->splitPacks;
+        $this->weigh($rate);
     }
 
     public function choose(bool $chosen): void
     {
         $this->mustBeOpen();
-        $this->chosen = $chosen && $this->packs->isPositive();
+        $this->touched = true;
+        $this->cut = $this->cut && !$chosen;
+        $this->chosen = $chosen && ($this->packs->isPositive() || null !== $this->splitPacks);
+    }
+
+    /** Buys from somebody else: the need in what that supplier sells. */
+    public function buyFrom(Offer $offer, ?ExchangeRate $rate): void
+    {
+        $this->mustBeOpen();
+        if ($offer->item !== $this->item) {
+            throw new Refused(sprintf('%s does not offer %s.', $offer->supplier->name(), $this->item->code));
+        }
+        $units = $this->units();
+        $this->offer = $offer;
+        $this->splitOffer = $this->splitPacks = null;
+        $this->packs = $offer->rule()->packsFor($units);
+        $this->touched = true;
+        $this->weigh($rate);
+    }
+
+    /** Part of it from a second supplier; 0 packs ends the split. */
+    public function split(Offer $other, BigDecimal $packs, ?ExchangeRate $rate): void
+    {
+        $this->mustBeOpen();
+        if ($other->item !== $this->item || $other === $this->offer) {
+            throw new Refused(sprintf('%s cannot be the second supplier of %s.', $other->supplier->name(), $this->item->code));
+        }
+        $objection = $other->rule()->objectionTo($packs);
+        if (null !== $objection) {
+            throw InvalidValue::because($objection);
+        }
+        $this->splitOffer = $packs->isPositive() ? $other : null;
+        $this->splitPacks = $packs->isPositive() ? $packs : null;
+        $this->touched = true;
+        $this->chosen = $this->packs->isPositive() || $packs->isPositive();
+        $this->weigh($rate);
+    }
+
+    private function weigh(?ExchangeRate $rate): void
+    {
+        $money = null === $this->offer ? null : Money::of($this->offer->prices()->priceFor($this->packs), $this->offer->supplier->currency())->multipliedBy($this->packs)->rounded();
+        $this->value = $money->amount ?? BigDecimal::zero();
+        $this->homeValue = null === $money || null === $rate ? BigDecimal::zero() : $rate->toHome($money)->rounded()->amount->toScale(2, RoundingMode::HalfUp);
+        $this->weightKg = ($this->item->weightKg()?->toFloat() ?? 0.0) * $this->units()->toFloat();
     }
 
     public function drafted(PurchaseOrder $order): void
@@ -128,6 +255,55 @@ class SavedProposal
         return $this->packs;
     }
 
+    /** Stock units of the packs from the first supplier. */
+    public function units(): BigDecimal
+    {
+        return $this->offer?->rule()->pack->toStockUnits($this->packs) ?? BigDecimal::zero();
+    }
+
+    public function offer(): ?Offer
+    {
+        return $this->offer;
+    }
+
+    /** @return array{Offer, BigDecimal}|null the second supplier's offer, and the packs to buy there */
+    public function splitOff(): ?array
+    {
+        return null === $this->splitOffer || null === $this->splitPacks ? null : [$this->splitOffer, $this->splitPacks];
+    }
+
+    public function line(): ?Money
+    {
+        return null === $this->offer ? null : Money::of($this->value, $this->offer->supplier->currency());
+    }
+
+    public function isCut(): bool
+    {
+        return $this->cut;
+    }
+
+    public function isFill(): bool
+    {
+        return $this->fill;
+    }
+
+    /** @return list<string> */
+    public function odd(): array
+    {
+        return $this->odd;
+    }
+
+    /** @return list<Move> */
+    public function moves(): array
+    {
+        return $this->moves;
+    }
+
+    public function weightKg(): float
+    {
+        return $this->weightKg;
+    }
+
     public function isChosen(): bool
     {
         return $this->chosen;
@@ -145,7 +321,7 @@ class SavedProposal
 
     public function forecast(): Forecast
     {
-        return new Forecast($this->forecast['method'], array_map(floatval(...), $this->forecast['weeks']), (float) $this->forecast['sigma'], $this->forecast['offBy']);
+        return Forecast::fromArray($this->forecast);
     }
 
     /**
@@ -155,10 +331,10 @@ class SavedProposal
      */
     public static function openOrders(array $facts): array
     {
-        return array_map(static fn (array $order): OpenOrder => new OpenOrder($order[0], BigDecimal::of(number_format($order[1], 3, '.', '')), new \DateTimeImmutable($order[2])), $facts['arrivals']);
+        return array_map(static fn (array $order): OpenOrder => new OpenOrder($order[0], BigDecimal::of(number_format($order[1], 3, '.', '')), new \DateTimeImmutable($order[2]), $order[3] ?? null), $facts['arrivals']);
     }
 
-    /** @return Facts the stock the run saw: weekly sales, on hand, promised, open orders (number, stock units, day), arrival */
+    /** @return Facts what the run saw: sales and what was wanted by week, marks on them, stock, open orders (number, stock units, day, verdict), arrival, planned demand (name, stock units, day), lead times met, what else was considered */
     public function facts(): array
     {
         return $this->facts;

@@ -12,6 +12,7 @@ enum MovementKind: string
     case Sale = 'sale';
     case Use = 'use';
     case Count = 'count';
+    case Transfer = 'transfer';
 
     public function words(): string
     {
@@ -21,6 +22,7 @@ enum MovementKind: string
             self::Sale => 'sold',
             self::Use => 'used',
             self::Count => 'counted',
+            self::Transfer => 'moved between sites',
         };
     }
 }

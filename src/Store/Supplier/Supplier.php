@@ -51,6 +51,14 @@ class Supplier
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
     private ?BigDecimal $freeFreightFrom = null;
 
+    /** What the freight of an order costs below the free limit. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+    private ?BigDecimal $freight = null;
+
+    /** Kilograms that fill a load, where an order pays best as a full one. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 1, nullable: true)]
+    private ?BigDecimal $fullLoadKg = null;
+
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
     private BigDecimal $taxPercent;
 
@@ -117,6 +125,13 @@ class Supplier
     {
         $this->minimumValue = $minimumValue;
         $this->freeFreightFrom = $freeFreightFrom;
+    }
+
+    /** @param BigDecimal|null $freight of an order below the free limit, in the supplier's currency */
+    public function ships(?BigDecimal $freight, ?BigDecimal $fullLoadKg): void
+    {
+        $this->freight = $freight;
+        $this->fullLoadKg = $fullLoadKg;
     }
 
     public function deliversAs(string $terms, BigDecimal $taxPercent): void
@@ -191,6 +206,16 @@ class Supplier
     public function freeFreightFrom(): ?Money
     {
         return null === $this->freeFreightFrom ? null : Money::of($this->freeFreightFrom, $this->currency);
+    }
+
+    public function freight(): ?Money
+    {
+        return null === $this->freight ? null : Money::of($this->freight, $this->currency);
+    }
+
+    public function fullLoadKg(): ?BigDecimal
+    {
+        return $this->fullLoadKg;
     }
 
     public function deliveryTerms(): string

@@ -7,7 +7,7 @@ namespace TallBarrel\Tests\Core\Demand;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Demand\Forecaster;
-use TallBarrel\Core\Demand\SimpleSmoothing;
+use TallBarrel\Core\Demand\Method\Smoothing;
 use TallBarrel\Core\Demand\WeeklyHistory;
 
 final class WeeklyHistoryTest extends TestCase
@@ -64,8 +64,11 @@ final class WeeklyHistoryTest extends TestCase
             $flat[] = 60 + mt_rand(-20, 20);
         }
         $zeros = array_fill(0, 112, 0);
-        self::assertStringContainsString('season', (new Forecaster())->forecast(WeeklyHistory::of($seasonal, $zeros))->method);
-        self::assertSame('simple smoothing', (new Forecaster())->forecast(WeeklyHistory::of($flat, $zeros))->method);
+        $forecast = (new Forecaster())->forecast(WeeklyHistory::of($seasonal, $zeros));
+        // Week 112 of the series is week 8 of its third year, the next ones rise towards week 13.
+        self::assertEqualsWithDelta($seasonal[60], $forecast->weeks[0], 12.0, $forecast->method);
+        self::assertEqualsWithDelta($seasonal[75], $forecast->weeks[15], 15.0);
+        self::assertEqualsWithDelta(60.0, (new Forecaster())->forecast(WeeklyHistory::of($flat, $zeros))->perDay() * 7, 8.0);
         self::assertSame('no sales yet', (new Forecaster())->forecast(WeeklyHistory::of([0, 0, 0], [0, 0, 0]))->method);
     }
 
@@ -86,11 +89,10 @@ final class WeeklyHistoryTest extends TestCase
 
     public function testSmoothingStepsOverUnknownWeeks(): void
     {
-        $known = SimpleSmoothing::fit([10.0, 12.0, 11.0, 13.0], 0.4);
-        $gaps = SimpleSmoothing::fit([null, 10.0, null, 12.0, 11.0, null, 13.0], 0.4);
-        self::assertSame($known->level, $gaps->level);
-        self::assertNull($gaps->errors[2]);
-        $this->expectExceptionMessage('no known week');
-        SimpleSmoothing::fit([null, null]);
+        $known = [10.0, 12.0, 11.0, 13.0];
+        $gaps = [null, 10.0, null, 12.0, 11.0, null, 13.0];
+        self::assertSame(Smoothing::fit($known, parameters: [.4])->state($known)['level'], Smoothing::fit($gaps, parameters: [.4])->state($gaps)['level']);
+        $this->expectExceptionMessage('no known value');
+        Smoothing::fit([null, null]);
     }
 }

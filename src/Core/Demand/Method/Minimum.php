@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace TallBarrel\Core\Demand;
+namespace TallBarrel\Core\Demand\Method;
 
 /**
  * Smallest value of a function over a box, without derivatives: the simplex method of Nelder & Mead, "A Simplex Method
@@ -13,21 +13,20 @@ final readonly class Minimum
     /**
      * @param callable(list<float>): float $of        the function
      * @param list<float>                  $start     first guess
-     * @param float                        $low       lower edge for every coordinate
-     * @param float                        $high      upper edge for every coordinate
+     * @param list<float>                  $low       lower edge of each coordinate
+     * @param list<float>                  $high      upper edge of each coordinate
      * @param float                        $tolerance stop when the simplex's values differ by less than this share
      *
      * @return array{list<float>, float} the point and its value
      */
-    public static function find(callable $of, array $start, float $low, float $high, float $tolerance = 1e-8, int $most = 400): array
+    public static function find(callable $of, array $start, array $low, array $high, float $tolerance = 1e-8, int $most = 400): array
     {
         $size = count($start);
-        $clip = static fn (float $value): float => max($low, min($high, $value));
         $simplex = [[$start, $of($start)]];
         for ($i = 0; $i < $size; ++$i) {
             $point = $start;
-            $step = 0.25 * ($high - $low);
-            $point[$i] = $clip($point[$i] + $step > $high ? $point[$i] - $step : $point[$i] + $step);
+            $step = 0.25 * ($high[$i] - $low[$i]);
+            $point[$i] = max($low[$i], $point[$i] + $step > $high[$i] ? $point[$i] - $step : $point[$i] + $step);
             $point = array_values($point);
             $simplex[] = [$point, $of($point)];
         }
@@ -44,10 +43,11 @@ final readonly class Minimum
                     $centre[$i] += $value / $size;
                 }
             }
-            $along = static function (float $by) use ($centre, $worst, $clip): array {
+            $along = static function (float $by) use ($centre, $worst, $low, $high): array {
                 $point = [];
                 foreach ($centre as $i => $value) {
-                    $point[] = $clip($value + $by * ($worst[0][$i] - $value));
+                    $at = $value + $by * ($worst[0][$i] - $value);
+                    $point[] = $at < $low[$i] ? $low[$i] : ($at > $high[$i] ? $high[$i] : $at);
                 }
 
                 return $point;

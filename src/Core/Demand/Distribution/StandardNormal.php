@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace TallBarrel\Core\Replenish;
+namespace TallBarrel\Core\Demand\Distribution;
 
 use TallBarrel\Core\InvalidValue;
 
 /** The standard normal distribution. */
-final readonly class NormalDistribution
+final readonly class StandardNormal
 {
     public static function density(float $z): float
     {

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Demand\Method;
+
+use TallBarrel\Core\InvalidValue;
+
+/** The methods that enter the contest. */
+enum MethodName: string
+{
+    case Naive = 'naive';
+    case SeasonalNaive = 'seasonal-naive';
+    case MovingAverage = 'moving-average';
+    case Simple = 'simple';
+    case Holt = 'holt';
+    case DampedHolt = 'damped-holt';
+    case Theta = 'theta';
+    case HoltWintersAdditive = 'holt-winters-additive';
+    case HoltWintersMultiplicative = 'holt-winters-multiplicative';
+    case SimpleOnSeason = 'simple-on-season';
+    case DampedOnSeason = 'damped-on-season';
+    case PooledSeason = 'pooled-season';
+    case Croston = 'croston';
+    case Sba = 'sba';
+    case Tsb = 'tsb';
+    case Combination = 'combination';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::Naive => 'same as last time',
+            self::SeasonalNaive => 'same as a year ago',
+            self::MovingAverage => 'moving average',
+            self::Simple => 'simple smoothing',
+            self::Holt => 'Holt, straight trend',
+            self::DampedHolt => 'Holt, damped trend',
+            self::Theta => 'theta',
+            self::HoltWintersAdditive => 'Holt–Winters, added season',
+            self::HoltWintersMultiplicative => 'Holt–Winters, multiplied season',
+            self::SimpleOnSeason => 'smoothing on its own season',
+            self::DampedOnSeason => 'damped trend on its own season',
+            self::PooledSeason => 'smoothing on the category’s season',
+            self::Croston => 'Croston',
+            self::Sba => 'Syntetos–Boylan',
+            self::Tsb => 'Teunter–Syntetos–Babai',
+            self::Combination => 'mean of the best',
+        };
+    }
+
+    /** @throws InvalidValue */
+    public static function named(string $name): self
+    {
+        return self::tryFrom($name) ?? throw InvalidValue::because(sprintf('“%s” is not a method; expected auto or one of %s.', $name, implode(', ', array_column(self::cases(), 'value'))));
+    }
+}

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Demand\Method;
+
+/** Another method, working on the series with its season taken out; the season is put back on what it forecasts. */
+final readonly class OnSeason implements Model
+{
+    public function __construct(private SeasonalIndex $season, private Model $inner)
+    {
+    }
+
+    /**
+     * @param list<?float> $demand
+     *
+     * @return list<?float>
+     */
+    public static function without(SeasonalIndex $season, array $demand): array
+    {
+        $terms = $season->terms;
+        $period = count($terms);
+        $plain = [];
+        $phase = 0;
+        $additive = Season::Additive === $season->kind;
+        foreach ($demand as $value) {
+            $plain[] = null === $value ? null : ($additive ? $value - $terms[$phase] : $value / $terms[$phase]);
+            if (++$phase === $period) {
+                $phase = 0;
+            }
+        }
+
+        return $plain;
+    }
+
+    public function roll(array $demand, array $origins, int $ahead): array
+    {
+        $terms = $this->season->terms;
+        $period = count($terms);
+        $rolled = [];
+        foreach ($this->inner->roll(self::without($this->season, $demand), $origins, $ahead) as $origin => $means) {
+            foreach ($means as $h => $mean) {
+                $term = $terms[($origin + $h) % $period];
+                $means[$h] = max(0.0, Season::Additive === $this->season->kind ? $mean + $term : $mean * $term);
+            }
+            $rolled[$origin] = $means;
+        }
+
+        return $rolled;
+    }
+}

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Demand;
+
+/** How a method did on values it had not seen. */
+final readonly class Score
+{
+    /**
+     * @param float $deciding root mean squared error over the horizon, in units of demand: what the contest is decided by
+     * @param float $mase     mean absolute scaled error
+     * @param float $rmsse    root mean squared scaled error
+     * @param float $bias     mean of forecast − demand as a share of the mean demand; above zero forecasts too much
+     * @param float $tracking tracking signal: sum of one-step errors over their mean absolute value
+     */
+    public function __construct(public float $deciding, public float $mase, public float $rmsse, public float $bias, public float $tracking)
+    {
+    }
+}
