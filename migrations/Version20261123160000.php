@@ -30,7 +30,7 @@ final class Version20261123160000 extends AbstractMigration
             DELETE FROM planning_run
         SQL);
         $this->addSql(<<<'SQL'
-            CREATE TABLE history_verdict (day DATE NOT NULL, keep TINYINT NOT NULL, at DATETIME NOT NULL, item_id INT NOT NULL, site_id INT NOT NULL, by_id INT NOT NULL, INDEX IDX_7622679126F525E (item_id), INDEX IDX_7622679F6BD1646 (site_id), INDEX IDX_7622679AAE72004 (by_id), PRIMARY KEY (item_id, site_id, day)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`
+            CREATE TABLE history_verdict (id INT AUTO_INCREMENT NOT NULL, day DATE NOT NULL, keep TINYINT NOT NULL, at DATETIME NOT NULL, item_id INT NOT NULL, site_id INT NOT NULL, by_id INT NOT NULL, INDEX IDX_7622679126F525E (item_id), INDEX IDX_7622679F6BD1646 (site_id), INDEX IDX_7622679AAE72004 (by_id), UNIQUE INDEX verdict_once (item_id, site_id, day), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`
         SQL);
         $this->addSql(<<<'SQL'
             CREATE TABLE planned_demand (id INT AUTO_INCREMENT NOT NULL, quantity NUMERIC(14, 3) NOT NULL, day DATE NOT NULL, name VARCHAR(80) NOT NULL, item_id INT NOT NULL, site_id INT NOT NULL, by_id INT DEFAULT NULL, INDEX IDX_B5612B99126F525E (item_id), INDEX IDX_B5612B99F6BD1646 (site_id), INDEX IDX_B5612B99AAE72004 (by_id), INDEX planned_day (day), PRIMARY KEY (id)) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`

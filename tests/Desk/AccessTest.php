@@ -11,7 +11,7 @@ final class AccessTest extends DeskTestCase
     /** @return iterable<array{string}> */
     public static function pages(): iterable
     {
-        foreach (['/', '/reorder', '/orders', '/orders?past=1', '/orders/PO-1046', '/dock', '/stock', '/items', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/mailbox', '/find?q=jar'] as $page) {
+        foreach (['/', '/reorder', '/orders', '/orders?past=1', '/orders/PO-1045', '/dock', '/stock', '/items', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/mailbox', '/find?q=jar'] as $page) {
             yield $page => [$page];
         }
     }
@@ -33,7 +33,7 @@ final class AccessTest extends DeskTestCase
     public static function forbidden(): iterable
     {
         yield 'the stockroom does not draft' => ['tam', '/reorder/draft'];
-        yield 'the stockroom does not send' => ['tam', '/orders/PO-1084/send'];
+        yield 'the stockroom does not send' => ['tam', '/orders/PO-1082/send'];
         yield 'the bookkeeper does not calculate' => ['iris', '/reorder/calculate'];
         yield 'the bookkeeper does not receive' => ['iris', '/dock/deliveries'];
         yield 'the bookkeeper does not change suppliers' => ['iris', '/suppliers/VETRASOL'];
@@ -52,19 +52,19 @@ final class AccessTest extends DeskTestCase
     public function testABuyerCannotApproveWhatIsOverTheLimit(): void
     {
         $this->as('mara');
-        $this->post('/orders/PO-1083/approve', ['version' => '1']);
+        $this->post('/orders/PO-1081/approve', ['version' => '1']);
         $this->browser->followRedirect();
         self::assertStringContainsString('over Mara’s limit', $this->text());
-        self::assertSame('awaiting-approval', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1083'"));
+        self::assertSame('awaiting-approval', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1081'"));
     }
 
     public function testWithoutTheSessionsTokenNothingIsChanged(): void
     {
         $this->as('rowan');
         $this->see('/');
-        $this->browser->request('POST', '/orders/PO-1084/cancel', ['version' => '1', '_token' => 'stolen']);
+        $this->browser->request('POST', '/orders/PO-1082/cancel', ['version' => '1', '_token' => 'stolen']);
         self::assertResponseStatusCodeSame(403);
-        self::assertSame('draft', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1084'"));
+        self::assertSame('draft', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1082'"));
     }
 
     public function testSigningInTakesTheRightPassword(): void

@@ -4,11 +4,12 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use Symfony\Component\DomCrawler\Crawler;
 use TallBarrel\Store\Order\SentDocument;
 
 final class OrdersTest extends DeskTestCase
 {
-    private const DRAFT = 'PO-1084';
+    private const DRAFT = 'PO-1082';
 
     /** @return array<string, mixed> the order page's form as it stands */
     private function form(string $number = self::DRAFT): array
@@ -22,7 +23,7 @@ final class OrdersTest extends DeskTestCase
 
     private function line(): int
     {
-        return (int) $this->number("SELECT MIN(l.id) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = 'PO-1084'");
+        return (int) $this->number("SELECT MIN(l.id) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = 'PO-1082'");
     }
 
     public function testWhatIsMissingIsMendedOnThePageAndTheOrderGoesOut(): void
@@ -43,12 +44,17 @@ final class OrdersTest extends DeskTestCase
         self::assertSame($document->content(), $this->browser->getResponse()->getContent(), 'byte for byte');
 
         $this->see('/mailbox');
-        self::assertStringContainsString('Order PO-1084 from Larkmoor Bee Supply', $this->text());
-        self::assertStringContainsString('mara@larkmoor.example', $this->browser->getCrawler()->filter('section')->first()->text(), 'a copy to the sender');
-        $this->see((string) $this->browser->getCrawler()->filter('section a.btn')->first()->attr('href'));
+        self::assertStringContainsString('Order PO-1082 from Larkmoor Bee Supply', $this->text());
+        self::assertStringContainsString('mara@larkmoor.example', $this->letter()->text(), 'a copy to the sender');
+        $this->see((string) $this->letter()->filter('a.btn')->first()->attr('href'));
         $eml = (string) $this->browser->getResponse()->getContent();
         self::assertStringContainsString('Reply-To: Mara Ashdown <mara@larkmoor.example>', $eml);
         self::assertStringContainsString(rtrim(chunk_split(base64_encode(substr($document->content(), 0, 57)), 76)), $eml, 'the attachment is the kept document');
+    }
+
+    private function letter(): Crawler
+    {
+        return $this->browser->getCrawler()->filter('section')->reduce(static fn (Crawler $one): bool => str_contains($one->text(), 'Order '.self::DRAFT))->first();
     }
 
     public function testAWrongEmailStandsBesideItsFieldAndNothingIsLost(): void
@@ -113,26 +119,26 @@ final class OrdersTest extends DeskTestCase
     public function testAnOwnerApprovesWhatABuyerMayNot(): void
     {
         $this->as('rowan');
-        $version = $this->see('/orders/PO-1083')->filter('.strip input[name="version"]')->attr('value');
-        $this->post('/orders/PO-1083/approve', ['version' => $version]);
+        $version = $this->see('/orders/PO-1081')->filter('.strip input[name="version"]')->attr('value');
+        $this->post('/orders/PO-1081/approve', ['version' => $version]);
         $this->browser->followRedirect();
-        self::assertStringContainsString('PO-1083 is approved', $this->text());
+        self::assertStringContainsString('PO-1081 is approved', $this->text());
         $version = $this->browser->getCrawler()->filter('.strip input[name="version"]')->attr('value');
-        $this->post('/orders/PO-1083/send', ['version' => $version]);
+        $this->post('/orders/PO-1081/send', ['version' => $version]);
         $this->browser->followRedirect();
         self::assertStringContainsString('is on its way to biuro@tindavik.example', $this->text());
-        $this->post('/orders/PO-1083/send', ['version' => $version]);
+        $this->post('/orders/PO-1081/send', ['version' => $version]);
         $this->browser->followRedirect();
         self::assertStringContainsString('was changed by somebody else meanwhile', $this->text());
-        self::assertSame(1.0, $this->number("SELECT COUNT(*) FROM sent_document d JOIN purchase_order o ON o.id = d.order_id WHERE o.number = 'PO-1083'"), 'sent once');
+        self::assertSame(1.0, $this->number("SELECT COUNT(*) FROM sent_document d JOIN purchase_order o ON o.id = d.order_id WHERE o.number = 'PO-1081'"), 'sent once');
     }
 
     public function testALateOrderIsAcknowledgedForAnotherDay(): void
     {
         $this->as('mara');
         $day = (new \DateTimeImmutable('+5 days'))->format('Y-m-d');
-        $version = $this->see('/orders/PO-1081')->filter('aside input[name="version"]')->attr('value');
-        $this->post('/orders/PO-1081/acknowledge', ['version' => $version, 'promised' => $day]);
-        self::assertSame($day, $this->connection()->fetchOne("SELECT promised_on FROM purchase_order WHERE number = 'PO-1081'"));
+        $version = $this->see('/orders/PO-1079')->filter('aside input[name="version"]')->attr('value');
+        $this->post('/orders/PO-1079/acknowledge', ['version' => $version, 'promised' => $day]);
+        self::assertSame($day, $this->connection()->fetchOne("SELECT promised_on FROM purchase_order WHERE number = 'PO-1079'"));
     }
 }

@@ -12,7 +12,7 @@ final class ReorderTest extends DeskTestCase
 {
     private function due(string $where = "o.multiple = 1 AND o.minimum = 1 AND o.pack_content > 1 AND i.category <> 'x'"): SavedProposal
     {
-        $id = $this->connection()->fetchOne('SELECT p.id FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN item i ON i.id = p.item_id WHERE p.draft_id IS NULL AND p.chosen = 1 AND '.$where.' ORDER BY p.id LIMIT 1');
+        $id = $this->connection()->fetchOne('SELECT p.id FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN item i ON i.id = p.item_id WHERE p.draft_id IS NULL AND p.chosen = 1 AND p.reason LIKE \'below%\' AND '.$where.' ORDER BY p.id LIMIT 1');
         self::assertIsInt($id);
         $proposals = self::getContainer()->get(Proposals::class);
         self::assertInstanceOf(Proposals::class, $proposals);
@@ -30,11 +30,15 @@ final class ReorderTest extends DeskTestCase
         self::assertResponseIsSuccessful();
         $lines = $why->filter('table.sum tr')->each(static fn ($row): array => [$row->filter('td')->first()->text(), str_replace([' ', ','], '', $row->filter('td')->last()->text())]);
         $sum = 0.0;
-        foreach (array_slice($lines, 0, 5) as [$label, $figure]) {
+        foreach ($lines as [$label, $figure]) {
+            if ('Needed' === $label) {
+                self::assertEqualsWithDelta($sum, (float) $figure, 1e-6);
+
+                break;
+            }
             $sum += (float) str_replace(['−', '+'], ['-', ''], $figure);
         }
-        self::assertSame('Needed', $lines[5][0]);
-        self::assertEqualsWithDelta($sum, (float) $lines[5][1], 1e-6);
+        self::assertContains('Needed', array_column($lines, 0));
         self::assertCount(1, $why->filter('svg polygon'));
     }
 
@@ -72,8 +76,7 @@ final class ReorderTest extends DeskTestCase
         $proposal = $this->due();
         $this->post('/reorder/'.$proposal->id, ['quantity' => [$proposal->id => '9'], 'chosen' => [$proposal->id => '1']]);
         self::assertResponseRedirects('/reorder?why='.$proposal->id);
-        $this->browser->followRedirect();
-        self::assertSame('9', $this->browser->getCrawler()->filter('#quantity-'.$proposal->id)->attr('value'));
+        self::assertSame('9', $this->see('/reorder?q='.$proposal->item->code)->filter('#quantity-'.$proposal->id)->attr('value'));
         $this->post('/reorder/'.$proposal->id, ['quantity' => [$proposal->id => 'nine']]);
         $this->browser->followRedirect();
         self::assertStringContainsString('“nine” is not a number', $this->browser->getCrawler()->filter('.note.short')->text());
@@ -89,7 +92,7 @@ final class ReorderTest extends DeskTestCase
         $this->browser->followRedirect();
         self::assertStringContainsString('Drafted: PO-', $this->text());
         self::assertSame($before + $suppliers, $this->number('SELECT COUNT(*) FROM purchase_order'));
-        self::assertSame($lines, $this->number("SELECT COUNT(*) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.id > (SELECT id FROM purchase_order WHERE number = 'PO-1084')"));
+        self::assertSame($lines, $this->number("SELECT COUNT(*) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.id > (SELECT id FROM purchase_order WHERE number = 'PO-1082')"));
         $this->post('/reorder/draft');
         $this->browser->followRedirect();
         self::assertStringContainsString('Nothing is chosen, or it has been drafted already', $this->text());
@@ -138,7 +141,7 @@ final class ReorderTest extends DeskTestCase
         $code = $proposal->item->code;
         $this->connection()->executeStatement("UPDATE offer SET valid_until = '2020-01-01' WHERE item_id = ?", [$proposal->item->id]);
         $this->post('/reorder/calculate');
-        $this->see('/reorder');
+        $this->see('/reorder?q='.$code);
         self::assertStringContainsString('Nobody sells these yet', $this->text());
         self::assertStringContainsString($code, $this->browser->getCrawler()->filter('section')->last()->text());
     }

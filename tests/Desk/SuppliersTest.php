@@ -53,7 +53,7 @@ final class SuppliersTest extends DeskTestCase
     {
         $this->connection()->executeStatement("UPDATE supplier SET caution = 'They ship on Fridays only.' WHERE code = 'LUMEN'");
         $this->as('mara');
-        $this->see('/orders/PO-1084');
+        $this->see('/orders/PO-1082');
         self::assertStringContainsString('They ship on Fridays only.', $this->browser->getCrawler()->filter('.note.watch')->text());
     }
 
@@ -72,7 +72,7 @@ final class SuppliersTest extends DeskTestCase
         $this->as('iris');
         self::assertCount(1, $this->see('/suppliers/OSTREL')->filter('fieldset[disabled]'));
         self::assertCount(0, $this->browser->getCrawler()->filter('[data-next]'));
-        foreach (['/reorder' => 'Drafting is for buyers', '/orders/PO-1084' => 'PO-1084'] as $page => $words) {
+        foreach (['/reorder' => 'Drafting is for buyers', '/orders/PO-1082' => 'PO-1082'] as $page => $words) {
             self::assertStringContainsString($words, $this->see($page)->text());
             self::assertCount(0, $this->browser->getCrawler()->filter('input.qty:not([disabled])'), 'nothing to type into at '.$page);
         }

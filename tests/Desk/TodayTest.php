@@ -45,10 +45,10 @@ final class TodayTest extends DeskTestCase
     public function testWhatIsSettledGoesAway(): void
     {
         $this->as('rowan');
-        $version = $this->see('/orders/PO-1046')->filter('.menu form input[name="version"]')->attr('value');
-        $this->post('/orders/PO-1046/cancel', ['version' => $version]);
+        $version = $this->see('/orders/PO-1045')->filter('.menu form input[name="version"]')->attr('value');
+        $this->post('/orders/PO-1045/cancel', ['version' => $version]);
         self::assertNotContains('52 days late, forgotten?', array_column($this->entries(), 0));
-        self::assertSame('cancelled', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1046'"));
+        self::assertSame('cancelled', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1045'"));
     }
 
     public function testALotAboutToExpireIsShown(): void

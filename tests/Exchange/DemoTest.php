@@ -34,7 +34,7 @@ final class DemoTest extends StoreTestCase
     {
         self::assertGreaterThan(0, self::howMany("SELECT COUNT(*) FROM proposal WHERE reason = 'rush'"), 'a customer waits');
         self::assertGreaterThan(20, self::howMany("SELECT COUNT(*) FROM proposal WHERE reason <> 'covered'"));
-        self::assertGreaterThan(40, self::howMany("SELECT COUNT(*) FROM proposal WHERE JSON_VALUE(forecast, '$.method') LIKE 'Holt%'"), 'seasons are found');
+        self::assertGreaterThan(40, self::howMany("SELECT COUNT(*) FROM proposal WHERE JSON_VALUE(forecast, '$.method') LIKE '%season%' OR JSON_VALUE(forecast, '$.method') LIKE '%year ago%' OR JSON_VALUE(forecast, '$.method') = 'mean of the best'"), 'seasons are found');
         self::assertGreaterThan(500, self::howMany('SELECT COUNT(*) FROM sales_day WHERE out_of_stock = 1'), 'shelves were empty at times');
         self::assertSame(1, self::howMany("SELECT COUNT(*) FROM purchase_order WHERE state = 'sent' AND wanted_on < DATE_SUB('2026-11-23', INTERVAL 30 DAY)"), 'one order is forgotten');
         self::assertGreaterThan(60, self::howMany("SELECT COUNT(*) FROM purchase_order WHERE state = 'received'"));
@@ -60,13 +60,13 @@ final class DemoTest extends StoreTestCase
 
     public function testAnOrdersPaperNamesWhatASupplierNeeds(): void
     {
-        $order = self::get(Orders::class)->byNumber('PO-1079');
+        $order = self::get(Orders::class)->byNumber('PO-1077');
         self::assertNotNull($order);
         $file = (string) tempnam(sys_get_temp_dir(), 'pdf');
         file_put_contents($file, self::get(OrderPaper::class)->pdf($order));
         $text = (string) shell_exec('pdftotext -layout '.escapeshellarg($file).' -');
         unlink($file);
-        foreach (['Order PO-1079', 'Vetrasol Glassworks', 'Kilnfield 4', 'Mara Ashdown', 'rear gate, Mon–Fri 8 to 16', '2/10 net 30', $order->lines()[0]->supplierCode(), number_format($order->totals()->total->amount->toFloat(), 2)] as $fact) {
+        foreach (['Order PO-1077', 'Vetrasol Glassworks', 'Kilnfield 4', 'Mara Ashdown', 'rear gate, Mon–Fri 8 to 16', '2/10 net 30', $order->lines()[0]->supplierCode(), number_format($order->totals()->total->amount->toFloat(), 2)] as $fact) {
             self::assertStringContainsString($fact, $text);
         }
         self::assertStringNotContainsString('DRAFT', $text);

@@ -177,7 +177,7 @@ final class LotSizeAndLevelsTest extends TestCase
         foreach ($policies as $name => [$policy, $review]) {
             $draws = new Draws(3);
             $leadDraws = new Draws(4);
-            $played = Simulation::run(12000, static fn (): StockPolicy => $policy, static fn (): float => max(0.0, $draws->of($demand)), static fn (): int => (int) $leadDraws->of($leadDraw), $review, warmUp: 200);
+            $played = Simulation::run(20000, static fn (): StockPolicy => $policy, static fn (): float => max(0.0, $draws->of($demand)), static fn (): int => (int) $leadDraws->of($leadDraw), $review, warmUp: 200);
             self::assertEqualsWithDelta($share, $played->fillRate, .01, $name);
         }
     }

@@ -17,8 +17,8 @@ use TallBarrel\Core\Demand\Distribution\StandardNormal;
  */
 final readonly class FillRate
 {
-    /** So much more than asked for is not wanted either. */
-    public const OVERSHOOT = 0.01;
+    /** So much more than asked for is not wanted either: stock costs, too. */
+    public const OVERSHOOT = 0.007;
     private const POINTS = 48;
 
     /**
@@ -46,11 +46,11 @@ final readonly class FillRate
             return max(0.0, 1 - $sum / $visits / $perReview);
         }
         $points = max(1, min(self::POINTS, (int) round($lot)));
-        // Whole units sit on the points themselves, anything finer is met halfway.
-        $offset = $untilNext instanceof Counts && $points >= $lot ? 1.0 : .5;
+        // The positions are those above the reorder point; in whole units the first of them is one above.
+        $first = $reorderPoint + ($untilNext instanceof Counts ? .5 : 0.0);
         $sum = 0.0;
         for ($i = 0; $lot > 0 && $i < $points; ++$i) {
-            $sum += $short($reorderPoint + $lot * ($i + $offset) / $points);
+            $sum += $short($first + $lot * ($i + .5) / $points);
         }
         $mean = $lot > 0 ? $sum / $points : 0.0;
         if ($toLevel) {
@@ -68,7 +68,7 @@ final readonly class FillRate
         return max(0.0, 1 - $mean / $perReview);
     }
 
-    /** The reorder point that reaches the share asked for, in stock units, 0 or more; where whole units would overshoot by more than a point, the one below if it is nearer. */
+    /** The reorder point that reaches the share asked for, in stock units, 0 or more; where whole units would overshoot by much, the one below if it is nearer. */
     public static function reorderPoint(float $share, float $lot, Distribution $untilNext, Distribution $lead, bool $toLevel, ?Renewal $renewal = null): float
     {
         $low = -$lot;

@@ -47,7 +47,7 @@ final readonly class LeadTimeDemand
         return 1 - $short / ($review * $this->perPeriod->mean());
     }
 
-    /** The level, brought up to at every review, that serves the share asked for; where that would overshoot by more than a point, the level below if it is nearer. */
+    /** The level, brought up to at every review, that serves the share asked for; where that would overshoot by much, the level below if it is nearer. */
     public function levelFor(float $share, int $review): int
     {
         $pairs = $this->unserved($review);

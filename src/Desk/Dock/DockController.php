@@ -18,6 +18,8 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\Quantity;
 use TallBarrel\Core\Receiving\Finding;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Reorder\Planner;
+use TallBarrel\Desk\Shell\AfterResponse;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Dock\Booking;
@@ -94,7 +96,7 @@ final class DockController extends AbstractController
 
     /** Saves the count; with another button, counts all as ordered, takes a scan, or books in. */
     #[Route('/deliveries/{id}', name: 'delivery_save', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_RECEIVE')]
-    public function save(int $id, Request $request, Booking $booking, #[CurrentUser] Person $person): Response
+    public function save(int $id, Request $request, Booking $booking, Planner $planner, AfterResponse $after, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
         $delivery = $this->find($id);
@@ -127,6 +129,8 @@ final class DockController extends AbstractController
         if ('book' === $do) {
             try {
                 $receipt = $booking->book($id, $person);
+                $items = array_values(array_unique(array_filter(array_map(static fn (DeliveryLine $line): ?int => $line->line->item?->id, $delivery->lines()))));
+                $after->do(static fn () => $planner->replan($items));
                 $this->addFlash('fine', sprintf('Booked in as %s. Stock and cost have moved.', $receipt->number));
             } catch (Refused $refused) {
                 $this->addFlash('short', $refused->getMessage());

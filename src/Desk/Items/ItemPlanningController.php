@@ -127,7 +127,7 @@ final class ItemPlanningController extends AbstractController
             $fields->refuse('day', 'Choose a day of a week that is over.');
         } else {
             $keep = 'keep' === $fields->text('verdict');
-            $known = $this->entities->find(HistoryVerdict::class, ['item' => $item, 'site' => $site, 'day' => $day]);
+            $known = $this->entities->getRepository(HistoryVerdict::class)->findOneBy(['item' => $item, 'site' => $site, 'day' => $day]);
             if (null === $known) {
                 $this->entities->persist(new HistoryVerdict($item, $site, $day, $keep, $person, $this->clock->now()));
             } else {

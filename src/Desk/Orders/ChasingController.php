@@ -39,7 +39,7 @@ final class ChasingController extends AbstractController
             $order->countOn($counted);
             $this->audit->note($person, $number, $counted ? 'Planning counts on it, although it is late' : 'Planning no longer counts on it');
             $this->entities->flush();
-            $planner->replan(array_values(array_unique(array_filter(array_map(static fn (OrderLine $line): ?int => $line->item?->id, $order->lines())))));
+            $planner->replan($order->itemIds());
             $this->addFlash('fine', sprintf('%s is %s on; its items are planned again.', $number, $counted ? 'counted' : 'no longer counted'));
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());

@@ -14,6 +14,8 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Reorder\Planner;
+use TallBarrel\Desk\Shell\AfterResponse;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\OrderPaper;
 use TallBarrel\Store\Order\Orders;
@@ -89,7 +91,7 @@ final class OrdersController extends AbstractController
     }
 
     #[Route('/{number}/{step}', name: 'order_step', requirements: ['step' => 'approve|back|send|acknowledge|cancel|close'], methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function step(string $number, string $step, Request $request, Sending $sending, #[CurrentUser] Person $person): Response
+    public function step(string $number, string $step, Request $request, Sending $sending, Planner $planner, AfterResponse $after, #[CurrentUser] Person $person): Response
     {
         $order = $this->order($number);
         $fields = Fields::of($request);
@@ -104,6 +106,11 @@ final class OrdersController extends AbstractController
                 'close' => $sending->closeShort($order->id, $version, $person, $fields->text('agreed', 80)),
                 default => throw new \LogicException('The route allows no other step.'),
             };
+            if (!in_array($step, ['approve', 'back'], true)) {
+                // What is to come has changed: its items are planned anew, once the page is out.
+                $items = $order->itemIds();
+                $after->do(static fn () => $planner->replan($items));
+            }
             $this->addFlash('fine', match ($step) {
                 'approve' => $number.' is approved.',
                 'back' => $number.' is a draft again.',

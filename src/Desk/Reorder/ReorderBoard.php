@@ -232,7 +232,7 @@ final class ReorderBoard
         $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->facts()['arrival'], $rows);
 
         return new ReorderGroup(
-            $supplier, $rows, count($list) - $from - count($shown), null === $supplier ? null : Money::of(number_format($value, 2, '.', ''), $supplier->currency()), $weight, $cutOff,
+            $supplier, $rows, count($list) - $from - count($shown), count(array_filter($list, static fn (OutlineRow $row): bool => $row->chosen)), null === $supplier ? null : Money::of(number_format($value, 2, '.', ''), $supplier->currency()), $weight, $cutOff,
             null === $supplier || [] === $arrivals ? null : new \DateTimeImmutable(max($arrivals)),
             null === $supplier || $value <= 0 || !$open ? null : $this->fillUp->advice($supplier, $site, $value, $weight, $atRisk),
         );

@@ -6,6 +6,7 @@ namespace TallBarrel\Desk\Reorder;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -57,11 +58,11 @@ final class ReorderController extends AbstractController
     }
 
     #[Route('/calculate', name: 'reorder_calculate', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function calculate(Request $request, Planner $planner, AfterResponse $after): Response
+    public function calculate(Request $request, Planner $planner, AfterResponse $after, ClockInterface $clock): Response
     {
         $fields = Fields::of($request);
         $running = $this->proposals->latestRun();
-        if (null !== $running && $running->isRunning() && $running->at() > new \DateTimeImmutable('-20 minutes')) {
+        if (null !== $running && $running->isRunning() && $running->at() > $clock->now()->modify('-20 minutes')) {
             $this->addFlash('watch', 'A calculation is under way already.');
 
             return $this->redirectToRoute('reorder');
@@ -132,6 +133,23 @@ final class ReorderController extends AbstractController
 
         // A quantity typed ticks its row; a tick alone leaves the quantity as it is.
         return $this->answer($request, $id, $typed, fn (SavedProposal $proposal) => $this->choices->order($proposal, $typed, str_starts_with($request->headers->get('HX-Trigger-Name', ''), 'quantity') || isset($fields->each('chosen')[$id])));
+    }
+
+    /** All of one supplier's rows ticked, or none. */
+    #[Route('/group/{code}', name: 'reorder_group', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function group(string $code, Request $request): Response
+    {
+        $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException('There is no such supplier.');
+        $this->proposals->chooseAll($supplier, $this->shell->site(), $request->query->getBoolean('all'));
+
+        if (!$request->headers->has('HX-Request')) {
+            return $this->redirectToRoute('reorder');
+        }
+
+        return $this->render('reorder/_group.html.twig', [
+            'group' => $this->board->groupOf($supplier, $this->shell->site(), 'rush'), 'first' => false, 'fields' => Fields::none(), 'why' => null, 'sort' => 'rush', 'words' => '',
+            'summary' => $this->board->summary($this->shell->site()), 'alone' => true,
+        ]);
     }
 
     #[Route('/{id}/supplier', name: 'reorder_supplier', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
@@ -269,7 +287,7 @@ final class ReorderController extends AbstractController
         $proposal = ($shown > 0 ? $this->proposals->find($shown) : null) ?? (isset($groups[0]->rows[0]) ? $groups[0]->rows[0]->proposal : null);
         $run = $this->board->lastRun();
 
-        return $this->render($request->headers->has('HX-Request') && 'board' === $request->headers->get('HX-Target') ? 'reorder/_groups.html.twig' : 'reorder/reorder.html.twig', [
+        return $this->render($request->headers->has('HX-Request') && 'board' === $request->headers->get('HX-Target') ? 'reorder/_board.html.twig' : 'reorder/reorder.html.twig', [
             'groups' => $groups,
             'summary' => $this->board->summary($site),
             'why' => null === $proposal ? null : $this->board->why($proposal),

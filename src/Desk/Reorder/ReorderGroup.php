@@ -14,12 +14,14 @@ final readonly class ReorderGroup
     /**
      * @param list<ReorderRow>                               $rows   those shown at once
      * @param int                                            $more   how many follow
+     * @param int                                            $chosen how many are ticked, shown or not
      * @param array{what: string, order: SupplierOrder}|null $advice
      */
     public function __construct(
         public ?Supplier $supplier,
         public array $rows,
         public int $more,
+        public int $chosen,
         public ?Money $total,
         public float $weightKg,
         public ?\DateTimeImmutable $cutOff,

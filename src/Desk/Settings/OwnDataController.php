@@ -45,7 +45,7 @@ final class OwnDataController extends AbstractController
         return new Response((string) stream_get_contents($file, -1, 0), 200, ['Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $kind.'-sample.csv')]);
     }
 
-    #[Route('/{kind}', name: 'own_data_check', requirements: ['kind' => 'items|suppliers|rates|offers|stock|sales'], methods: ['POST'])]
+    #[Route('/{kind}', name: 'own_data_check', requirements: ['kind' => 'items|suppliers|rates|offers|stock|sales|plans'], methods: ['POST'])]
     public function check(string $kind, Request $request, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);

@@ -17,7 +17,7 @@ use TallBarrel\Store\Person\Person;
 /** Checks a file line by line and says all that is wrong; applies it, in one transaction, when told to. */
 final readonly class Importer implements Imports
 {
-    private const ORDER = ['items', 'suppliers', 'rates', 'offers', 'stock', 'sales'];
+    private const ORDER = ['items', 'suppliers', 'rates', 'offers', 'stock', 'sales', 'plans'];
     private const PROBLEMS_SHOWN = 300;
     private const SAMPLE = 8;
     private const PROGRESS_EVERY = 2000;

@@ -32,13 +32,13 @@ final readonly class ItemImport implements ImportKind
         return [
             'code' => 'item code *', 'name' => 'what it is *', 'category' => 'group it belongs to', 'unit' => 'stock unit, UN/ECE code: EA, KGM, LTR, MTR, PR, SET *',
             'gtin' => '8, 12, 13 or 14 digits', 'sold' => 'no for what is used and not sold', 'sales_price' => 'of one unit', 'weight_kg' => 'of one unit',
-            'lots' => 'yes when kept by lot', 'service' => 'share of deliveries in time, 0.5 to 0.999', 'average_cost' => 'of one unit', 'sites' => 'site codes that stock it, with blanks between',
+            'lots' => 'yes when kept by lot', 'service' => 'its own service level, 0.5 to 0.999; empty for that of its class', 'staple' => 'yes when never to be without', 'shelf_days' => 'days it keeps', 'average_cost' => 'of one unit', 'sites' => 'site codes that stock it, with blanks between',
         ];
     }
 
     public function sample(): array
     {
-        return [['JAR-340R', 'Round honey jar 340 g', 'Jars and lids', 'EA', '', 'yes', '0.90', '0.205', 'no', '0.97', '0.64', 'DEPOT FERRY'], ['FEED-SUG', 'Fine feeding sugar', 'Feed', 'KGM', '', 'yes', '1.20', '1', 'no', '0.95', '0.86', 'DEPOT']];
+        return [['JAR-340R', 'Round honey jar 340 g', 'Jars and lids', 'EA', '', 'yes', '0.90', '0.205', 'no', '0.97', 'yes', '', '0.64', 'DEPOT FERRY'], ['FEED-SUG', 'Fine feeding sugar', 'Feed', 'KGM', '', 'yes', '1.20', '1', 'no', '', 'no', '365', '0.86', 'DEPOT']];
     }
 
     public function reader(): callable
@@ -75,6 +75,10 @@ final readonly class ItemImport implements ImportKind
             if (null !== $service && ($service->isLessThan('0.5') || $service->isGreaterThan('0.999'))) {
                 $row->refuse('service', 'out of range; expected 0.5 to 0.999');
             }
+            $shelf = $row->decimal('shelf_days', 0);
+            if (null !== $shelf && ($shelf->isLessThan(1) || $shelf->isGreaterThan(9999))) {
+                $row->refuse('shelf_days', 'out of range; expected 1 to 9999');
+            }
             $price = $row->decimal('sales_price', 2);
             $weight = $row->decimal('weight_kg');
             $cost = $row->decimal('average_cost', 6);
@@ -89,7 +93,7 @@ final readonly class ItemImport implements ImportKind
             $flags = [$row->has('sold') ? $row->yes('sold', true) : null, $row->has('lots') ? $row->yes('lots', false) : null];
 
             return $row->isGood() ? [
-                [$code, $name, $row->text('category', 60), $unit?->value, $gtin?->digits, $flags[0], $price?->toString(), $weight?->toString(), $flags[1], $service?->toString(), $cost?->toString()],
+                [$code, $name, $row->text('category', 60), $unit?->value, $gtin?->digits, $flags[0], $price?->toString(), $weight?->toString(), $flags[1], $service?->toString(), $cost?->toString(), $row->has('staple') ? $row->yes('staple', false) : null, $shelf?->toInt()],
                 $stockedAt,
             ] : null;
         };
@@ -110,16 +114,16 @@ final readonly class ItemImport implements ImportKind
             }
             $stocked[(string) $values[0]] = $sites;
         }
-        $new = new BulkInsert($this->connection, 'item', ['code', 'name', 'category', 'unit', 'gtin', 'sold', 'sales_price', 'weight_kg', 'lot_tracked', 'service', 'average_cost', 'standard_cost', 'version']);
+        $new = new BulkInsert($this->connection, 'item', ['code', 'name', 'category', 'unit', 'gtin', 'sold', 'sales_price', 'weight_kg', 'lot_tracked', 'service', 'average_cost', 'standard_cost', 'version', 'staple', 'shelf_days']);
         foreach ($inserts as $values) {
-            $new->add($values[0], $values[1], $values[2] ?? '', $values[3], $values[4], $values[5] ?? true, $values[6], $values[7], $values[8] ?? false, $values[9] ?? '0.95', $values[10], $values[10], 1);
+            $new->add($values[0], $values[1], $values[2] ?? '', $values[3], $values[4], $values[5] ?? true, $values[6], $values[7], $values[8] ?? false, $values[9], $values[10], $values[10], 1, $values[11] ?? false, $values[12]);
         }
         $new->flush();
         foreach ($updates as $values) {
             $this->connection->executeStatement(
                 "UPDATE item SET name = COALESCE(NULLIF(?, ''), name), category = COALESCE(NULLIF(?, ''), category), gtin = COALESCE(?, gtin), sold = COALESCE(?, sold), sales_price = COALESCE(?, sales_price),
-                    weight_kg = COALESCE(?, weight_kg), lot_tracked = COALESCE(?, lot_tracked), service = COALESCE(?, service), average_cost = COALESCE(?, average_cost), version = version + 1 WHERE code = ?",
-                [$values[1], $values[2], $values[4], self::bit($values[5]), $values[6], $values[7], self::bit($values[8]), $values[9], $values[10], $values[0]],
+                    weight_kg = COALESCE(?, weight_kg), lot_tracked = COALESCE(?, lot_tracked), service = COALESCE(?, service), average_cost = COALESCE(?, average_cost), staple = COALESCE(?, staple), shelf_days = COALESCE(?, shelf_days), version = version + 1 WHERE code = ?",
+                [$values[1], $values[2], $values[4], self::bit($values[5]), $values[6], $values[7], self::bit($values[8]), $values[9], $values[10], self::bit($values[11]), $values[12], $values[0]],
             );
         }
         $ids = $this->codes->items();

@@ -173,6 +173,12 @@ class PurchaseOrder
         return $this->countedOn;
     }
 
+    /** @return list<int> ids of the items on it, each once */
+    public function itemIds(): array
+    {
+        return array_values(array_unique(array_filter(array_map(static fn (OrderLine $line): ?int => $line->item?->id, $this->lines()))));
+    }
+
     /** After lines were received or closed short: the state follows from what is outstanding. */
     public function settleState(): void
     {

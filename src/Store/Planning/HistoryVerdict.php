@@ -11,15 +11,19 @@ use TallBarrel\Store\Site\Site;
 
 /** What a person says of a week of history: it counts as it is, or it is left out. */
 #[ORM\Entity]
+#[ORM\UniqueConstraint(name: 'verdict_once', columns: ['item_id', 'site_id', 'day'])]
 class HistoryVerdict
 {
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
     public function __construct(
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
         public readonly Item $item,
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
         public readonly Site $site,
         /** A day within the week. */
-        #[ORM\Id, ORM\Column(type: 'date_immutable')]
+        #[ORM\Column(type: 'date_immutable')]
         public readonly \DateTimeImmutable $day,
         #[ORM\Column]
         private bool $keep,

@@ -10,6 +10,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Supplier\Supplier;
 
 /**
  * The proposals of the last planning run: written in bulk, beside those in force, and put in their place at the end.
@@ -148,6 +149,16 @@ final readonly class Proposals
     public function run(int $id): ?PlanningRun
     {
         return $this->entities->find(PlanningRun::class, $id);
+    }
+
+    /** Ticks or unticks all that is listed of one supplier and not drafted yet. */
+    public function chooseAll(Supplier $supplier, ?Site $site, bool $chosen): void
+    {
+        $this->connection->executeStatement(
+            'UPDATE proposal p JOIN offer o ON o.id = p.offer_id SET p.chosen = ?, p.touched = 1, p.cut = IF(?, 0, p.cut)
+             WHERE o.supplier_id = ? AND p.listed = 1 AND p.draft_id IS NULL AND (p.packs > 0 OR p.split_packs > 0) AND (? IS NULL OR p.site_id = ?)',
+            [(int) $chosen, (int) $chosen, $supplier->id, $site?->id, $site?->id],
+        );
     }
 
     /**

@@ -78,7 +78,9 @@ final class DrawingTest extends TestCase
 
     public function testTheDemandChartShowsWeeksAndTheSpreadOfTheForecast(): void
     {
-        $chart = DemandChart::of([10.0, 20.0, 0.0], new Forecast('by hand', [20.0], 4.0, .2), new \DateTimeImmutable('2026-11-23'), 5);
+        $chart = DemandChart::of([10.0, 20.0, 0.0], [['ago' => 2, 'kind' => 'one-off bulk sale', 'demand' => 20.0, 'taken' => 10.0, 'kept' => false]], new Forecast('by hand', [20.0], 4.0, .2), new \DateTimeImmutable('2026-11-23'), 5);
+        self::assertSame(['', 'one-off bulk sale', ''], array_column($chart->weeks, 'mark'));
+        self::assertSame($chart->weeks[0]['y'], $chart->weeks[1]['taken'], 'taken for as much as the week before');
         self::assertCount(3, $chart->weeks);
         self::assertEqualsWithDelta(2.0, $chart->weeks[1]['height'] / $chart->weeks[0]['height'], .02);
         self::assertSame(0.0, $chart->weeks[2]['height']);
