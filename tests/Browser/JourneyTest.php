@@ -128,11 +128,12 @@ final class JourneyTest extends TestCase
 
         // Leave only Vetrasol chosen, then change one quantity: the strip and the why follow.
         for ($ticks = '#board header:not(#group-VETRASOL) input[name="all"]:checked'; [] !== $others = self::$chrome->findElements(WebDriverBy::cssSelector($ticks));) {
-            $group = (string) self::$chrome->executeScript('return arguments[0].closest("header").id', [$others[0]]);
+            $group = self::$chrome->executeScript('return arguments[0].closest("header").id', [$others[0]]);
+            self::assertIsString($group);
             self::$chrome->executeScript('arguments[0].click()', [$others[0]]);
             self::one(sprintf('#%s[data-chosen="0"]', $group));
         }
-        self::one('input[name="q"]')->sendKeys('Vetrasol');
+        self::one('.title input[name="q"]')->sendKeys('Vetrasol');
         self::gone('#group-BRENMOOR');
         $field = self::one('#group-VETRASOL + table input.qty');
         $id = (string) $field->getAttribute('id');

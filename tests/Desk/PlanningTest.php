@@ -165,13 +165,13 @@ final class PlanningTest extends DeskTestCase
         $this->post('/reorder/'.$one['id'].'/later', ['until' => '2026-12-10', 'reason' => 'shelf is being rebuilt']);
         self::assertResponseRedirects('/reorder');
         $page = $this->see('/reorder?q='.$one['code'])->filter('#board')->text();
-        self::assertSame(0, $this->browser->getCrawler()->filter('#row-'.$one['id'])->count(), $page);
+        self::assertCount(0, $this->browser->getCrawler()->filter('#row-'.$one['id']), $page);
         self::assertStringContainsString('shelf is being rebuilt', $this->text());
         self::assertSame('0', $this->value('SELECT chosen FROM proposal WHERE id = ?', $one['id']));
         $this->replan($one['item']);
         self::assertSame('0', $this->value('SELECT chosen FROM proposal WHERE id = ?', $one['id']), 'a new calculation does not tick it again');
         $this->post('/reorder/'.$one['id'].'/take-up');
-        self::assertSame(1, $this->see('/reorder?q='.$one['code'])->filter('#row-'.$one['id'])->count());
+        self::assertCount(1, $this->see('/reorder?q='.$one['code'])->filter('#row-'.$one['id']));
         $this->post('/reorder/'.$one['id'].'/later', ['until' => '2026-11-01']);
         $this->browser->followRedirect();
         self::assertStringContainsString('1 Nov 2026 has passed', $this->text());
@@ -350,13 +350,13 @@ final class PlanningTest extends DeskTestCase
     public function testALongListIsShownInPartsAndAGroupIsTickedAtOnce(): void
     {
         $page = $this->see('/reorder');
-        self::assertSame(30, $page->filter('tr[data-row]')->count());
+        self::assertCount(30, $page->filter('tr[data-row]'));
         $more = $page->filter('tr.more')->first();
         self::assertGreaterThan(0, $more->count());
         $rest = $this->see((string) $more->attr('hx-get'));
         self::assertResponseIsSuccessful();
         self::assertStringContainsString('data-row', (string) $this->browser->getResponse()->getContent());
-        self::assertSame(0, $rest->filter('main')->count());
+        self::assertCount(0, $rest->filter('main'));
         $code = $this->value('SELECT u.code FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier u ON u.id = o.supplier_id WHERE p.chosen = 1 AND p.draft_id IS NULL LIMIT 1');
         $chosen = fn (): float => $this->number('SELECT COUNT(*) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier u ON u.id = o.supplier_id WHERE u.code = ? AND p.chosen = 1 AND p.draft_id IS NULL', [$code]);
         $this->post('/reorder/group/'.$code);

@@ -75,7 +75,7 @@ final class InventoryTheoryTest extends TestCase
         mt_srand(20261123);
         $normal = static fn (): float => sqrt(-2 * log((mt_rand() + 1) / (mt_getrandmax() + 2))) * cos(2 * \M_PI * mt_rand() / mt_getrandmax());
         foreach ([.90, .97] as $service) {
-            $stock = 150 * 5 + StandardNormal::quantile($service) * (Forecast::deviationOver(sqrt(5) * 16, 150, 1));
+            $stock = 150 * 5 + StandardNormal::quantile($service) * Forecast::deviationOver(sqrt(5) * 16, 150, 1);
             $covered = 0;
             for ($cycle = 0; $cycle < 40000; ++$cycle) {
                 $days = max(0.0, 5 + $normal());

@@ -22,6 +22,7 @@ use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\PlannedDemand;
 use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\PolicyKind;
+use TallBarrel\Core\Replenish\Projection;
 use TallBarrel\Core\Replenish\Proposal;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Core\Replenish\Replenishment;
@@ -224,6 +225,8 @@ final readonly class Decision
             default => $due,
         };
 
+        [$out, $missed] = $this->shortage($place, $proposal, $forecast, $facts['arrival'], $background);
+
         return new Finding(
             $place, $offer?->id, $proposal, $forecast, $key, (string) $packs,
             [
@@ -233,8 +236,26 @@ final readonly class Decision
             ],
             $class, $stage->value, $policy->value, $listed,
             $listed && null === $place->draft && null !== $offer && $packs->isPositive() && !$place->putOff && PlanningOptions::NOTHING !== $start,
-            $this->odd($place, $forecast, $offer, $packs, $stage, $background), $moves, $facts,
+            $this->odd($place, $forecast, $offer, $packs, $stage, $background), $moves, $out, $missed, $facts,
         );
+    }
+
+    /** @return array{int|null, float} days until nothing is left before an order sent now could be here, and the sales missed until then */
+    private function shortage(ItemSite $place, Proposal $proposal, Forecast $forecast, string $arrival, Background $background): array
+    {
+        if (Reason::Covered === $proposal->reason) {
+            return [null, 0.0];
+        }
+        $today = $background->today();
+        $onDay = max(1, (int) $today->diff(new \DateTimeImmutable($arrival, $today->getTimezone()))->days);
+        $out = Projection::over($onDay, $place->onHand->minus($place->promised)->toFloat(), OpenOrder::schedule($place->onOrder, $today), $forecast, 0.0, $onDay)->outOnDay;
+        $rush = Reason::Rush === $proposal->reason;
+        if (null === $out && !$rush) {
+            return [null, 0.0];
+        }
+        $out ??= $onDay;
+
+        return [$out, ($place->salesPrice ?? 0.0) * max($forecast->over($onDay) - $forecast->over($out), $rush ? $place->promised->minus($place->onHand)->toFloat() : 0.0)];
     }
 
     /** @return list<string> */

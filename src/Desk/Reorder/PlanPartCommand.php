@@ -36,7 +36,7 @@ final class PlanPartCommand extends Command
             return Command::INVALID;
         }
         $this->planner->part($run, $part, $of, (bool) $input->getOption('afresh'));
-        $output->writeln(sprintf('%.0f MB at most', memory_get_peak_usage(true) / 1048576));
+        $output->writeln(sprintf('%.0f MB', memory_get_peak_usage(true) / 1048576));
 
         return Command::SUCCESS;
     }

@@ -126,7 +126,7 @@ final readonly class Planner
         $today = $now->setTime(0, 0);
         $business = $this->business->get();
         // Sales end yesterday and change only when somebody brings more.
-        $shared = $this->cache->get(sprintf('planning-%s-%d', $today->format('Ymd'), $this->imports->lastApplied()), fn (): array => ['classes' => $this->data->valueClasses($today), 'seasons' => $this->data->seasons($today)]);
+        $shared = $this->cache->get(sprintf('planning-v1-%s-%d', $today->format('Ymd'), $this->imports->lastApplied()), fn (): array => ['classes' => $this->data->valueClasses($today), 'seasons' => $this->data->seasons($today)]);
         $list = null === $options->list ? null : $this->lists->members($options->list) ?? throw InvalidValue::because('That order list is gone.');
 
         return new Background(
@@ -146,10 +146,13 @@ final readonly class Planner
             $process->start();
             $processes[] = $process;
         }
+        $most = 0;
         foreach ($processes as $process) {
             if (0 !== $process->wait()) {
                 throw new \RuntimeException('Planning stopped: '.trim($process->getErrorOutput().' '.$process->getOutput()));
             }
+            $most = max($most, (int) $process->getOutput());
         }
+        $this->proposals->remark($run, sprintf('%d processes, %d MB each at most', self::PROCESSES, $most));
     }
 }

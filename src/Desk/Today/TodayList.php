@@ -8,11 +8,9 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
-use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Replenish\OpenOrder;
-use TallBarrel\Core\Replenish\Projection;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -26,7 +24,6 @@ use TallBarrel\Store\Stock\StockFigures;
  * What needs a person now, most pressing first.
  *
  * @phpstan-import-type Facts from SavedProposal
- * @phpstan-import-type ForecastData from Forecast
  */
 final class TodayList
 {
@@ -60,51 +57,40 @@ final class TodayList
     /** @return list<TodayEntry> items that will be gone before an order sent now could arrive */
     private function shortages(?Site $site): array
     {
-        $today = $this->clock->now()->setTime(0, 0);
-        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, pack_content: string|null, explanation: string, forecast: string, facts: string, moves: string, sales_price: string|null}> $rows */
+        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, pack_content: string|null, out_in_days: int, sales_at_risk: float, explanation: string, facts: string, moves: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.explanation, p.forecast, p.facts, p.moves, i.sales_price
+            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days, p.sales_at_risk, p.explanation, p.facts, p.moves
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id
-             WHERE p.draft_id IS NULL AND p.reason <> 'covered' AND (? IS NULL OR p.site_id = ?)",
+             WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".self::SHORTAGES,
             [$site?->id, $site?->id],
         );
-        $found = [];
-        foreach ($rows as $row) {
+
+        return array_map(function (array $row): TodayEntry {
             /** @var array{levels: array{safety: float, reorder: float, upTo: float}} $why */
             $why = json_decode($row['explanation'], true, flags: \JSON_THROW_ON_ERROR);
-            /** @var ForecastData $expected */
-            $expected = json_decode($row['forecast'], true, flags: \JSON_THROW_ON_ERROR);
             /** @var Facts $facts */
             $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
-            $forecast = Forecast::fromArray($expected);
-            $arrival = new \DateTimeImmutable($facts['arrival'], $today->getTimezone());
-            $onDay = max(1, (int) $today->diff($arrival)->days);
-            $out = Projection::over($onDay, $facts['onHand'] - $facts['promised'], OpenOrder::schedule(SavedProposal::openOrders($facts), $today), $forecast, 0.0, $onDay)->outOnDay;
-            $rush = Reason::Rush->value === $row['reason'];
-            if (null === $out && !$rush) {
-                continue;
-            }
-            $out ??= $onDay;
-            $atRisk = (float) $row['sales_price'] * max($forecast->over($onDay) - $forecast->over($out), $rush ? $facts['promised'] - $facts['onHand'] : 0.0);
             /** @var list<array{site: int, units: float}> $moves */
             $moves = json_decode($row['moves'], true, flags: \JSON_THROW_ON_ERROR);
+            $rush = Reason::Rush->value === $row['reason'];
+            $out = $row['out_in_days'];
+            $arrival = new \DateTimeImmutable($facts['arrival']);
             $helper = [] === $moves ? null : $this->sites->find($moves[0]['site']);
             $pack = null === $row['pack_name'] || null === $row['pack_content'] ? null : Pack::of($row['pack_name'], $row['pack_content']);
-            $found[] = [$rush ? 0 : 1, -$atRisk, new TodayEntry(
+
+            return new TodayEntry(
                 true,
                 $rush ? 'A customer is waiting' : (0 === $out ? 'Nothing left' : 'Out in '.(1 === $out ? '1 day' : $out.' days')).', next delivery possible '.$arrival->format('D j M'),
                 $rush
                     ? sprintf('%s at %s: %s promised, %s there.', $row['name'], $row['site'], number_format($facts['promised']), number_format($facts['onHand']))
                     : sprintf('%s at %s.', $row['name'], $row['site']),
-                $atRisk >= 1 ? Money::of(BigDecimal::of((string) round($atRisk)), $this->business->get()->currency) : null, 'of sales at risk',
+                $row['sales_at_risk'] >= 1 ? Money::of(BigDecimal::of((string) round($row['sales_at_risk'])), $this->business->get()->currency) : null, 'of sales at risk',
                 $this->urls->generate('reorder', ['why' => $row['id']]),
-                null !== $helper ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name) : (null === $pack ? 'Find a supplier' : sprintf('Order %s %s', BigDecimal::of($row['packs'])->strippedOfTrailingZeros(), $pack->named($row['packs']))),
+                null !== $helper ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name)
+                    : (null === $pack ? 'Find a supplier' : sprintf('Order %s %s', BigDecimal::of($row['packs'])->strippedOfTrailingZeros(), $pack->named($row['packs']))),
                 Barrel::of($facts['onHand'], array_sum(array_column($facts['arrivals'], 1)), $why['levels']['safety'], $why['levels']['reorder'], $why['levels']['upTo']),
-            )];
-        }
-        usort($found, static fn (array $a, array $b): int => [$a[0], $a[1]] <=> [$b[0], $b[1]]);
-
-        return array_column(array_slice($found, 0, self::SHORTAGES), 2);
+            );
+        }, $rows);
     }
 
     /** @return list<TodayEntry> orders that are late, unanswered or waiting for a yes */

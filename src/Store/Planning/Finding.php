@@ -20,6 +20,8 @@ final readonly class Finding
      * @param string                                     $class    such as "A-smooth"
      * @param list<string>                               $odd      what a person should look at twice
      * @param list<array{site: int, units: float}>       $moves    from other sites
+     * @param int|null                                   $outInDays   days until nothing is left, if before the next arrival
+     * @param float                                      $salesAtRisk sales missed until then, home currency
      * @param Facts                                      $facts
      */
     public function __construct(
@@ -37,6 +39,8 @@ final readonly class Finding
         public bool $chosen,
         public array $odd,
         public array $moves,
+        public ?int $outInDays,
+        public float $salesAtRisk,
         public array $facts,
     ) {
     }

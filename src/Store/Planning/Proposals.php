@@ -21,7 +21,7 @@ final readonly class Proposals
 {
     private const COLUMNS = [
         'run_id', 'item_id', 'site_id', 'offer_id', 'reason', 'proposed', 'packs', 'chosen', 'listed', 'cover_days', 'forecast_per_week', 'explanation', 'forecast', 'forecast_key', 'facts',
-        'draft_id', 'value', 'home_value', 'weight_kg', 'doubt', 'at_risk', 'spare', 'due_in_days', 'class', 'stage', 'policy', 'odd', 'moves',
+        'draft_id', 'value', 'home_value', 'weight_kg', 'doubt', 'at_risk', 'spare', 'due_in_days', 'out_in_days', 'sales_at_risk', 'class', 'stage', 'policy', 'odd', 'moves',
     ];
     /** What a person may have changed, and what follows from it; kept while the proposal itself stays the same. */
     private const OWN = ['packs', 'chosen', 'value', 'home_value', 'weight_kg'];
@@ -53,7 +53,7 @@ final readonly class Proposals
                 $proposal->coverDays, $expected / 4,
                 json_encode($proposal->explanation->toArray(), \JSON_THROW_ON_ERROR), json_encode($finding->forecast->toArray(), \JSON_THROW_ON_ERROR), $finding->forecastKey,
                 json_encode($finding->facts, \JSON_THROW_ON_ERROR), $place->draft, $finding->worth['value'], $finding->worth['home'], $finding->worth['weight'],
-                $expected > 0 ? $finding->forecast->sigmaOver(28) / $expected : 0.0, $proposal->atRisk, $proposal->spare, $proposal->dueInDays,
+                $expected > 0 ? $finding->forecast->sigmaOver(28) / $expected : 0.0, $proposal->atRisk, $proposal->spare, $proposal->dueInDays, $finding->outInDays, $finding->salesAtRisk,
                 $finding->class, $finding->stage, $finding->policy, json_encode($finding->odd, \JSON_THROW_ON_ERROR), json_encode($finding->moves, \JSON_THROW_ON_ERROR),
             );
         }
@@ -68,6 +68,11 @@ final readonly class Proposals
     public function plan(PlanningRun $run, int $itemSites): void
     {
         $this->connection->executeStatement('UPDATE planning_run SET item_sites = ? WHERE id = ?', [$itemSites, $run->id]);
+    }
+
+    public function remark(PlanningRun $run, string $words): void
+    {
+        $this->connection->executeStatement('UPDATE planning_run SET message = ? WHERE id = ?', [$words, $run->id]);
     }
 
     public function fail(PlanningRun $run, string $message): void
@@ -170,12 +175,12 @@ final readonly class Proposals
     {
         /** @var list<array{id: int, supplier: int|null, reason: string, cover_days: float|null, code: string, home_value: string, value: string, weight_kg: float, chosen: int, draft_id: int|null, doubt: float, at_risk: float, cut: int}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.id, o.supplier_id supplier, p.reason, p.cover_days, i.code, p.home_value, p.value, p.weight_kg, p.chosen, p.draft_id, p.doubt, p.at_risk, p.cut
-             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id LEFT JOIN supplier u ON u.id = o.supplier_id
+            'SELECT p.id, o.supplier_id supplier, p.reason, p.cover_days, i.code, p.home_value, p.value, p.weight_kg, p.chosen, p.draft_id, p.doubt, p.at_risk, p.cut
+             FROM proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id'.('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').'
              WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site)
-               AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)
-               AND (:words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like OR u.name LIKE :like OR p.class LIKE :like OR (:words = 'left out' AND p.cut = 1) OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))",
-            ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d'), 'words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%'],
+               AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)'.('' === $words ? '' : "
+               AND (i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like OR u.name LIKE :like OR p.class LIKE :like OR (:words = 'left out' AND p.cut = 1) OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))"),
+            ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')] + ('' === $words ? [] : ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%']),
         );
 
         return array_map(static function (array $row): OutlineRow {

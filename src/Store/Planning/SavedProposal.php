@@ -36,7 +36,8 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Entity]
 #[ORM\Table(name: 'proposal')]
 #[ORM\UniqueConstraint(name: 'proposal_once', columns: ['item_id', 'site_id'])]
-#[ORM\Index(name: 'proposal_listed', columns: ['listed'])]
+#[ORM\Index(name: 'proposal_outline', columns: ['listed', 'site_id', 'item_id', 'offer_id', 'draft_id', 'reason', 'chosen', 'cut', 'cover_days', 'home_value', 'value', 'weight_kg', 'doubt', 'at_risk'])]
+#[ORM\Index(name: 'proposal_out', columns: ['out_in_days', 'sales_at_risk'])]
 class SavedProposal
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
@@ -111,6 +112,14 @@ class SavedProposal
 
     #[ORM\Column(nullable: true)]
     public readonly ?float $dueInDays;
+
+    /** Days until nothing is left, if that is before an order sent now could be here. */
+    #[ORM\Column(nullable: true)]
+    public readonly ?int $outInDays;
+
+    /** Sales that would be missed until then, home currency. */
+    #[ORM\Column]
+    public readonly float $salesAtRisk;
 
     /** Class of value and pattern of demand, such as "A-smooth". */
     #[ORM\Column(length: 20)]
