@@ -117,7 +117,7 @@ final class Version20261123160000 extends AbstractMigration
             ALTER TABLE offer ADD rise_percent NUMERIC(5, 2) DEFAULT NULL, ADD rise_on DATE DEFAULT NULL
         SQL);
         $this->addSql(<<<'SQL'
-            ALTER TABLE proposal ADD split_packs NUMERIC(14, 3) DEFAULT NULL, ADD listed TINYINT NOT NULL, ADD touched TINYINT DEFAULT 0 NOT NULL, ADD proposed_before NUMERIC(14, 3) DEFAULT NULL, ADD value NUMERIC(14, 2) NOT NULL, ADD home_value NUMERIC(14, 2) NOT NULL, ADD weight_kg DOUBLE PRECISION NOT NULL, ADD doubt DOUBLE PRECISION NOT NULL, ADD at_risk DOUBLE PRECISION NOT NULL, ADD spare DOUBLE PRECISION NOT NULL, ADD due_in_days DOUBLE PRECISION DEFAULT NULL, ADD out_in_days INT DEFAULT NULL, ADD sales_at_risk DOUBLE PRECISION NOT NULL, ADD class VARCHAR(20) NOT NULL, ADD stage VARCHAR(10) NOT NULL, ADD policy VARCHAR(20) NOT NULL, ADD odd JSON NOT NULL, ADD moves JSON NOT NULL, ADD cut TINYINT DEFAULT 0 NOT NULL, ADD fill TINYINT DEFAULT 0 NOT NULL, ADD forecast_key VARCHAR(40) DEFAULT '' NOT NULL, ADD split_offer_id INT DEFAULT NULL
+            ALTER TABLE proposal ADD split_packs NUMERIC(14, 3) DEFAULT NULL, ADD listed TINYINT NOT NULL, ADD touched TINYINT DEFAULT 0 NOT NULL, ADD proposed_before NUMERIC(14, 3) DEFAULT NULL, ADD value NUMERIC(14, 2) NOT NULL, ADD home_value NUMERIC(14, 2) NOT NULL, ADD weight_kg DOUBLE PRECISION NOT NULL, ADD doubt DOUBLE PRECISION NOT NULL, ADD at_risk DOUBLE PRECISION NOT NULL, ADD spare DOUBLE PRECISION NOT NULL, ADD due_in_days DOUBLE PRECISION DEFAULT NULL, ADD out_in_days INT DEFAULT NULL, ADD sales_at_risk DOUBLE PRECISION NOT NULL, ADD leaning DOUBLE PRECISION DEFAULT NULL, ADD class VARCHAR(20) NOT NULL, ADD stage VARCHAR(10) NOT NULL, ADD policy VARCHAR(20) NOT NULL, ADD odd JSON NOT NULL, ADD moves JSON NOT NULL, ADD cut TINYINT DEFAULT 0 NOT NULL, ADD fill TINYINT DEFAULT 0 NOT NULL, ADD forecast_key VARCHAR(40) DEFAULT '' NOT NULL, ADD split_offer_id INT DEFAULT NULL
         SQL);
         $this->addSql(<<<'SQL'
             ALTER TABLE proposal ADD CONSTRAINT FK_BFE594729F2D1A2B FOREIGN KEY (split_offer_id) REFERENCES offer (id)
@@ -127,6 +127,9 @@ final class Version20261123160000 extends AbstractMigration
         SQL);
         $this->addSql(<<<'SQL'
             CREATE INDEX proposal_outline ON proposal (listed, site_id, item_id, offer_id, draft_id, reason, chosen, cut, cover_days, home_value, value, weight_kg, doubt, at_risk)
+        SQL);
+        $this->addSql(<<<'SQL'
+            CREATE INDEX proposal_leaning ON proposal (leaning)
         SQL);
         $this->addSql(<<<'SQL'
             CREATE INDEX proposal_out ON proposal (out_in_days, sales_at_risk)
@@ -155,7 +158,7 @@ final class Version20261123160000 extends AbstractMigration
             CREATE TABLE staged_proposal LIKE proposal
         SQL);
         $this->addSql(<<<'SQL'
-            ALTER TABLE staged_proposal DROP INDEX proposal_once, DROP INDEX proposal_outline, DROP INDEX proposal_out, ADD UNIQUE INDEX staged_once (run_id, item_id, site_id)
+            ALTER TABLE staged_proposal DROP INDEX proposal_once, DROP INDEX proposal_outline, DROP INDEX proposal_out, DROP INDEX proposal_leaning, ADD UNIQUE INDEX staged_once (run_id, item_id, site_id)
         SQL);
         // Where to begin: more service where it is cheap or matters, by how demand comes.
         $this->addSql(<<<'SQL'

@@ -36,24 +36,33 @@ final readonly class ExchangeCurve
     }
 
     /**
-     * @param Policy      $policy to be played, at each of the levels and at its own
+     * @param Policy      $policy to be played at each of the levels; its own does not matter
+     * @param list<float> $marks  levels that must be among them
      *
      * @return array{points: list<Point>, places: int, of: int} points by level; money for the whole class, per average day; orders and stock-outs a year
      */
-    public function of(string $class, Policy $policy): array
+    public function of(string $class, Policy $policy, array $marks): array
     {
+        // A level moved along the curve finds it played already.
+        $policy = $policy->aimingAt(ServiceTarget::of($policy->target->kind, self::LEVELS[0]));
+        $levels = array_values(array_unique([...self::LEVELS, ...$marks]));
+        sort($levels);
         $run = $this->proposals->lastRun();
-        $key = 'curve-'.hash('xxh128', serialize([$class, $policy, $run?->id, $this->clock->now()->format('Ymd')]));
+        $key = 'curve-'.hash('xxh128', serialize([$class, $policy, $levels, $run?->id, $this->clock->now()->format('Ymd')]));
 
-        return $this->cache->get($key, function (ItemInterface $entry) use ($class, $policy): array {
+        return $this->cache->get($key, function (ItemInterface $entry) use ($class, $policy, $levels): array {
             $entry->expiresAfter(86400);
 
-            return $this->play($class, $policy);
+            return $this->play($class, $policy, $levels);
         });
     }
 
-    /** @return array{points: list<Point>, places: int, of: int} */
-    private function play(string $class, Policy $policy): array
+    /**
+     * @param list<float> $levels
+     *
+     * @return array{points: list<Point>, places: int, of: int}
+     */
+    private function play(string $class, Policy $policy, array $levels): array
     {
         $today = $this->clock->now()->setTime(0, 0);
         $items = $this->figures->sample($class, self::PLACES);
@@ -61,8 +70,6 @@ final readonly class ExchangeCurve
         $suppliers = $this->data->suppliers();
         $business = $this->business->get();
         $places = array_slice(array_values(array_filter($this->data->itemSites($today, $items), static fn ($place): bool => null === $place->policy)), 0, 2 * self::PLACES);
-        $levels = array_values(array_unique([...self::LEVELS, $policy->target->level]));
-        sort($levels);
         $points = [];
         $played = 0;
         $value = 0.0;

@@ -106,8 +106,9 @@ final class PoliciesController extends AbstractController
     {
         $now = $setting->policy();
         $tried = '' === $fields->text('kind') ? $now : self::policy($fields);
-        $curve = $this->curve->of($setting->key(), $tried ?? $now);
-        $before = null === $tried || $tried == $now ? $curve : $this->curve->of($setting->key(), $now);
+        $marks = array_values(array_unique([$now->target->level, ...(null === $tried || in_array($tried->target->level, ExchangeCurve::LEVELS, true) ? [] : [$tried->target->level])]));
+        $curve = $this->curve->of($setting->key(), $tried ?? $now, $marks);
+        $before = null === $tried || $tried->kind === $now->kind && $tried->target->kind === $now->target->kind && $tried->amount === $now->amount && $tried->minimum === $now->minimum ? $curve : $this->curve->of($setting->key(), $now, $marks);
         $at = static function (array $points, float $level): ?array {
             foreach ($points as $point) {
                 if (is_array($point) && is_float($point['level']) && abs($point['level'] - $level) < 1e-6) {

@@ -236,8 +236,13 @@ final readonly class Decision
             ],
             $class, $stage->value, $policy->value, $listed,
             $listed && null === $place->draft && null !== $offer && $packs->isPositive() && !$place->putOff && PlanningOptions::NOTHING !== $start,
-            $this->odd($place, $forecast, $offer, $packs, $stage, $background), $moves, $out, $missed, $facts,
+            $this->odd($place, $forecast, $offer, $packs, $stage, $background), $moves, $out, $missed, self::leans($forecast) ? abs($forecast->bias) * 7 * $forecast->perDay() * $place->unitCost : null, $facts,
         );
+    }
+
+    private static function leans(Forecast $forecast): bool
+    {
+        return abs($forecast->bias) > self::LEANS && abs($forecast->tracking) > self::TRACKING_LIMIT;
     }
 
     /** @return array{int|null, float} days until nothing is left before an order sent now could be here, and the sales missed until then */
@@ -278,7 +283,7 @@ final readonly class Decision
                 $odd[] = sprintf('price %+.0f %%', $jump);
             }
         }
-        if (abs($forecast->bias) > self::LEANS && abs($forecast->tracking) > self::TRACKING_LIMIT) {
+        if (self::leans($forecast)) {
             $odd[] = $forecast->bias > 0 ? 'forecast has been too high' : 'forecast has been too low';
         }
 

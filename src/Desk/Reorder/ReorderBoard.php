@@ -177,35 +177,29 @@ final class ReorderBoard
     {
         $currency = $this->business->get()->currency;
         $money = static fn (float $amount): Money => Money::of(number_format($amount, 2, '.', ''), $currency);
-        $total = $weight = $cutValue = $cutRisk = 0.0;
-        $suppliers = [];
-        $lines = $cut = 0;
-        $outline = $this->outline($site, '');
-        foreach ($outline as $row) {
-            if ($row->chosen) {
-                $total += $row->home;
-                $weight += $row->weight;
-                $suppliers[$row->supplier] = true;
-                ++$lines;
-            }
-            if ($row->cut && $row->open) {
-                ++$cut;
-                $cutValue += $row->home;
-                $cutRisk += $row->atRisk;
-            }
-        }
+        $sums = $this->proposals->sums($site);
+        $sum = static fn (string $what): float => (float) array_sum(array_column($sums, $what));
 
         return [
-            'orders' => count($suppliers), 'lines' => $lines, 'total' => $money($total), 'weight' => $weight,
-            'budgetLeft' => $this->spending->budgetLeft($this->clock->now()), 'month' => $this->clock->now()->format('F'), 'items' => count($outline),
-            'cut' => $cut, 'cutValue' => $money($cutValue), 'cutRisk' => $money($cutRisk),
+            'orders' => count(array_filter($sums, static fn (array $one): bool => $one['chosen'] > 0)), 'lines' => (int) $sum('chosen'), 'total' => $money($sum('home')), 'weight' => $sum('weight'),
+            'budgetLeft' => $this->spending->budgetLeft($this->clock->now()), 'month' => $this->clock->now()->format('F'), 'items' => (int) $sum('listed'),
+            'cut' => (int) $sum('cut'), 'cutValue' => $money($sum('cutHome')), 'cutRisk' => $money($sum('cutRisk')),
         ];
     }
 
-    /** Forget what was read, after something was changed. */
-    public function refresh(): void
+    /** A group's heading alone, after one of its rows changed; null where nothing of it is listed. */
+    public function headOf(?Supplier $supplier, ?Site $site, \DateTimeImmutable $arrival): ?ReorderGroup
     {
-        $this->outlines = [];
+        $sum = $this->proposals->sums($site)[$supplier->id ?? 0] ?? null;
+        if (null === $supplier || null === $sum) {
+            return null;
+        }
+
+        return new ReorderGroup(
+            $supplier, [], $sum['listed'], $sum['chosen'], Money::of(number_format($sum['value'], 2, '.', ''), $supplier->currency()), $sum['weight'],
+            $this->orderDays($supplier->id)->nextCutOff($this->clock->now()), $arrival,
+            $sum['value'] <= 0 ? null : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
+        );
     }
 
     /** @return list<OutlineRow> */
@@ -250,7 +244,7 @@ final class ReorderBoard
             'risk' => static fn (OutlineRow $a, OutlineRow $b): int => [$b->atRisk, $a->code] <=> [$a->atRisk, $b->code],
             'doubt' => static fn (OutlineRow $a, OutlineRow $b): int => [$b->doubt, $a->code] <=> [$a->doubt, $b->code],
             'code' => static fn (OutlineRow $a, OutlineRow $b): int => strcmp($a->code, $b->code),
-            default => static fn (OutlineRow $a, OutlineRow $b): int => [Reason::from($a->reason)->urgency(), $a->cover ?? INF, $a->code] <=> [Reason::from($b->reason)->urgency(), $b->cover ?? INF, $b->code],
+            default => static fn (OutlineRow $a, OutlineRow $b): int => [$a->urgency, $a->cover ?? INF, $a->code] <=> [$b->urgency, $b->cover ?? INF, $b->code],
         });
 
         return $list;

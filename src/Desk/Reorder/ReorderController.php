@@ -268,13 +268,13 @@ final class ReorderController extends AbstractController
             return $this->redirectToRoute('reorder', ['why' => $id]);
         }
         $row = $this->board->row($proposal);
-        $this->board->refresh();
+        $why = $this->board->why($proposal);
 
         return $this->render('reorder/_changed.html.twig', [
             'row' => null === $error ? $row : $row->refused($typed, $error),
-            'group' => $this->board->groupOf($proposal->offer()?->supplier, $this->shell->site(), 'rush', '', 0, 1),
+            'group' => $this->board->headOf($proposal->offer()?->supplier, $this->shell->site(), $why['arrival']),
             'summary' => $this->board->summary($this->shell->site()),
-            'why' => $this->board->why($proposal),
+            'why' => $why,
         ], new Response(status: null === $error ? 200 : 422));
     }
 

@@ -158,9 +158,9 @@ final class TodayList
     {
         /** @var list<array{code: string, name: string, site: string, site_code: string, bias: string, value: float}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT i.code, i.name, s.name site, s.code site_code, JSON_VALUE(p.forecast, '$.bias') bias, p.forecast_per_week * COALESCE(i.average_cost, i.standard_cost, 0) * ABS(JSON_VALUE(p.forecast, '$.bias')) value
+            "SELECT i.code, i.name, s.name site, s.code site_code, JSON_VALUE(p.forecast, '$.bias') bias, p.leaning value
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
-             WHERE p.odd LIKE '%forecast has been%' AND (? IS NULL OR p.site_id = ?) ORDER BY value DESC LIMIT ".self::WRONG,
+             WHERE p.leaning IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.leaning DESC LIMIT ".self::WRONG,
             [$site?->id, $site?->id],
         );
 

@@ -37,13 +37,13 @@ final readonly class OfferImport implements ImportKind
         return [
             'supplier' => 'supplier code *', 'item' => 'item code *', 'supplier_code' => 'their code', 'pack' => 'what they sell as one: case, each *', 'content' => 'stock units in it *',
             'prices' => 'of one pack; with breaks: 1=9.30 40=8.97 *', 'minimum' => 'fewest packs', 'multiple' => 'packs in steps of', 'split' => 'yes when they open a pack',
-            'lead_days' => 'from order to delivery', 'rank' => '1 is bought from first', 'valid_until' => 'as 2027-03-31',
+            'lead_days' => 'from order to delivery', 'rank' => '1 is bought from first', 'valid_until' => 'as 2027-03-31', 'rise_percent' => 'announced price rise', 'rise_on' => 'from which day',
         ];
     }
 
     public function sample(): array
     {
-        return [['VETRASOL', 'JAR-340R', 'VG-0340-R', 'case', '12', '1=7.80 40=7.53', '1', '1', 'no', '6', '1', '2027-03-31']];
+        return [['VETRASOL', 'JAR-340R', 'VG-0340-R', 'case', '12', '1=7.80 40=7.53', '1', '1', 'no', '6', '1', '2027-03-31', '', '']];
     }
 
     public function reader(): callable
@@ -71,16 +71,20 @@ final readonly class OfferImport implements ImportKind
             }
             $seen[$key] = $row->line;
             $code = $row->text('supplier_code', 40);
+            [$rise, $on] = [$row->decimal('rise_percent', 2), $row->day('rise_on')];
+            if ((null === $rise) !== (null === $on)) {
+                $row->refuse(null === $rise ? 'rise_percent' : 'rise_on', 'an announced rise needs both a percentage and a day');
+            }
 
-            return $row->isGood() ? [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until] : null;
+            return $row->isGood() ? [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on] : null;
         };
     }
 
     public function apply(iterable $rows, Person $person): void
     {
-        /** @var array{int, int, string, string, BuyingRule, PriceBreaks, int, int, \DateTimeImmutable|null} $row */
+        /** @var array{int, int, string, string, BuyingRule, PriceBreaks, int, int, \DateTimeImmutable|null, BigDecimal|null, \DateTimeImmutable|null} $row */
         foreach ($rows as $row) {
-            [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until] = $row;
+            [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on] = $row;
             $offer = $this->entities->getRepository(Offer::class)->findOneBy(['supplier' => $supplier, 'item' => $item, 'packName' => $pack]);
             if (null === $offer) {
                 $offer = new Offer(
@@ -95,6 +99,7 @@ final readonly class OfferImport implements ImportKind
             $offer->sellBy($rule);
             $offer->price($prices);
             $offer->promise($lead, $rank, $until);
+            $offer->announce($rise, $on);
         }
         $this->entities->flush();
     }

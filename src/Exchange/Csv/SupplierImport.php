@@ -35,13 +35,13 @@ final readonly class SupplierImport implements ImportKind
         return [
             'code' => 'short code *', 'name' => 'name *', 'currency' => 'ISO 4217, such as EUR *', 'contact' => 'who takes orders', 'email' => 'where orders go', 'phone' => '',
             'street' => '', 'postcode' => '', 'city' => '', 'country' => 'ISO 3166, such as IE', 'net_days' => 'days until payment is due', 'discount_percent' => 'for paying early', 'discount_days' => 'within so many days',
-            'delivery_terms' => 'Incoterm and place', 'order_weekdays' => '1 (Monday) to 7, with commas', 'cut_off' => 'hour, as 14:00', 'minimum_value' => 'in their currency', 'free_freight_from' => 'in their currency', 'tax_percent' => '', 'caution' => 'shown when ordering',
+            'delivery_terms' => 'Incoterm and place', 'order_weekdays' => '1 (Monday) to 7, with commas', 'cut_off' => 'hour, as 14:00', 'minimum_value' => 'in their currency', 'free_freight_from' => 'in their currency', 'freight' => 'of an order below that, in their currency', 'full_load_kg' => 'kilograms that fill a load', 'tax_percent' => '', 'caution' => 'shown when ordering',
         ];
     }
 
     public function sample(): array
     {
-        return [['VETRASOL', 'Vetrasol Glassworks', 'EUR', 'Ilse Tamm', 'orders@vetrasol.example', '', 'Kilnfield 4', '53501', 'Orlany', 'CZ', '30', '2', '10', 'DAP Larkmoor', '1,2,3,4,5', '14:00', '500', '900', '21', '']];
+        return [['VETRASOL', 'Vetrasol Glassworks', 'EUR', 'Ilse Tamm', 'orders@vetrasol.example', '', 'Kilnfield 4', '53501', 'Orlany', 'CZ', '30', '2', '10', 'DAP Larkmoor', '1,2,3,4,5', '14:00', '500', '900', '63', '', '21', '']];
     }
 
     public function reader(): callable
@@ -70,7 +70,7 @@ final readonly class SupplierImport implements ImportKind
             if ($row->has('country') && 1 !== preg_match('/^[A-Za-z]{2}$/', $row->text('country'))) {
                 $row->refuse('country', 'not a country code of two letters');
             }
-            $amounts = [$row->decimal('minimum_value', 2), $row->decimal('free_freight_from', 2), $row->decimal('tax_percent', 2)];
+            $amounts = [$row->decimal('minimum_value', 2), $row->decimal('free_freight_from', 2), $row->decimal('tax_percent', 2), $row->decimal('freight', 2), $row->decimal('full_load_kg', 1)];
             $texts = [];
             foreach (['contact' => 80, 'phone' => 40, 'street' => 120, 'postcode' => 20, 'city' => 80, 'country' => 2, 'delivery_terms' => 80, 'caution' => 300] as $column => $longest) {
                 $texts[$column] = $row->text($column, $longest);
@@ -82,7 +82,7 @@ final readonly class SupplierImport implements ImportKind
 
     public function apply(iterable $rows, Person $person): void
     {
-        /** @var array{code: string, name: string, currency: string|null, email: string, terms: PaymentTerms|null, days: string, cutOff: string, amounts: array{BigDecimal|null, BigDecimal|null, BigDecimal|null}, texts: array<string, string>} $row */
+        /** @var array{code: string, name: string, currency: string|null, email: string, terms: PaymentTerms|null, days: string, cutOff: string, amounts: array{BigDecimal|null, BigDecimal|null, BigDecimal|null, BigDecimal|null, BigDecimal|null}, texts: array<string, string>} $row */
         foreach ($rows as $row) {
             $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $row['code']]);
             if (null === $supplier) {
@@ -100,7 +100,8 @@ final readonly class SupplierImport implements ImportKind
             if ('' !== $row['days'] || '' !== $row['cutOff']) {
                 $supplier->takesOrders('' !== $row['days'] ? $row['days'] : $supplier->orderWeekdays(), '' !== $row['cutOff'] ? $row['cutOff'] : $supplier->orderDays()->cutOff);
             }
-            [$minimum, $free, $tax] = $row['amounts'];
+            [$minimum, $free, $tax, $freight, $load] = $row['amounts'];
+            $supplier->ships($freight ?? $supplier->freight()?->amount, $load ?? $supplier->fullLoadKg());
             $supplier->asksFor($minimum ?? $supplier->minimum()?->amount, $free ?? $supplier->freeFreightFrom()?->amount);
             $supplier->deliversAs('' !== $texts['delivery_terms'] ? $texts['delivery_terms'] : $supplier->deliveryTerms(), $tax ?? $supplier->taxPercent());
             $supplier->remember('' !== $texts['caution'] ? $texts['caution'] : $supplier->caution(), $supplier->standingNote());

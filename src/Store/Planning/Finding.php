@@ -22,6 +22,7 @@ final readonly class Finding
      * @param list<array{site: int, units: float}>       $moves    from other sites
      * @param int|null                                   $outInDays   days until nothing is left, if before the next arrival
      * @param float                                      $salesAtRisk sales missed until then, home currency
+     * @param float|null                                 $leaning     money a week a leaning forecast goes astray
      * @param Facts                                      $facts
      */
     public function __construct(
@@ -41,6 +42,7 @@ final readonly class Finding
         public array $moves,
         public ?int $outInDays,
         public float $salesAtRisk,
+        public ?float $leaning,
         public array $facts,
     ) {
     }

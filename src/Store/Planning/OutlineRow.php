@@ -15,6 +15,7 @@ final readonly class OutlineRow
         public int $id,
         public int $supplier,
         public string $reason,
+        public int $urgency,
         public ?float $cover,
         public string $code,
         public float $home,

@@ -8,6 +8,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Demand\Forecast;
+use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
@@ -21,7 +22,7 @@ final readonly class Proposals
 {
     private const COLUMNS = [
         'run_id', 'item_id', 'site_id', 'offer_id', 'reason', 'proposed', 'packs', 'chosen', 'listed', 'cover_days', 'forecast_per_week', 'explanation', 'forecast', 'forecast_key', 'facts',
-        'draft_id', 'value', 'home_value', 'weight_kg', 'doubt', 'at_risk', 'spare', 'due_in_days', 'out_in_days', 'sales_at_risk', 'class', 'stage', 'policy', 'odd', 'moves',
+        'draft_id', 'value', 'home_value', 'weight_kg', 'doubt', 'at_risk', 'spare', 'due_in_days', 'out_in_days', 'sales_at_risk', 'leaning', 'class', 'stage', 'policy', 'odd', 'moves',
     ];
     /** What a person may have changed, and what follows from it; kept while the proposal itself stays the same. */
     private const OWN = ['packs', 'chosen', 'value', 'home_value', 'weight_kg'];
@@ -53,7 +54,7 @@ final readonly class Proposals
                 $proposal->coverDays, $expected / 4,
                 json_encode($proposal->explanation->toArray(), \JSON_THROW_ON_ERROR), json_encode($finding->forecast->toArray(), \JSON_THROW_ON_ERROR), $finding->forecastKey,
                 json_encode($finding->facts, \JSON_THROW_ON_ERROR), $place->draft, $finding->worth['value'], $finding->worth['home'], $finding->worth['weight'],
-                $expected > 0 ? $finding->forecast->sigmaOver(28) / $expected : 0.0, $proposal->atRisk, $proposal->spare, $proposal->dueInDays, $finding->outInDays, $finding->salesAtRisk,
+                $expected > 0 ? $finding->forecast->sigmaOver(28) / $expected : 0.0, $proposal->atRisk, $proposal->spare, $proposal->dueInDays, $finding->outInDays, $finding->salesAtRisk, $finding->leaning,
                 $finding->class, $finding->stage, $finding->policy, json_encode($finding->odd, \JSON_THROW_ON_ERROR), json_encode($finding->moves, \JSON_THROW_ON_ERROR),
             );
         }
@@ -167,6 +168,35 @@ final readonly class Proposals
     }
 
     /**
+     * What is listed and what is chosen, added up by supplier.
+     *
+     * @return array<int, array{listed: int, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}> by supplier, 0 where nobody sells it
+     */
+    public function sums(?Site $site): array
+    {
+        /** @var list<array{supplier: int|null, listed: int, chosen: string, value: string|null, home: string|null, weight: float|null, risk: float|null, cut: string, cut_home: string|null, cut_risk: float|null}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT o.supplier_id supplier, COUNT(*) listed, SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value, SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.home_value, 0)) home,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.weight_kg, 0)) weight, SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.at_risk, 0)) risk,
+                    SUM(p.cut = 1 AND p.draft_id IS NULL) cut, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.home_value, 0)) cut_home, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk, 0)) cut_risk
+             FROM proposal p LEFT JOIN offer o ON o.id = p.offer_id
+             WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site) AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)
+             GROUP BY o.supplier_id',
+            ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')],
+        );
+        $sums = [];
+        foreach ($rows as $row) {
+            $sums[$row['supplier'] ?? 0] = [
+                'listed' => (int) $row['listed'], 'chosen' => (int) $row['chosen'], 'value' => (float) $row['value'], 'home' => (float) $row['home'], 'weight' => (float) $row['weight'],
+                'atRisk' => (float) $row['risk'], 'cut' => (int) $row['cut'], 'cutHome' => (float) $row['cut_home'], 'cutRisk' => (float) $row['cut_risk'],
+            ];
+        }
+
+        return $sums;
+    }
+
+    /**
      * What the board lists, without loading it: enough to group, sort, sum and page.
      *
      * @return list<OutlineRow>
@@ -183,11 +213,13 @@ final readonly class Proposals
             ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')] + ('' === $words ? [] : ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%']),
         );
 
-        return array_map(static function (array $row): OutlineRow {
+        $urgency = array_map(static fn (Reason $reason): int => $reason->urgency(), array_column(Reason::cases(), null, 'value'));
+
+        return array_map(static function (array $row) use ($urgency): OutlineRow {
             $open = null === $row['draft_id'] && null !== $row['supplier'];
 
             return new OutlineRow(
-                $row['id'], $row['supplier'] ?? 0, $row['reason'], $row['cover_days'], $row['code'], (float) $row['home_value'], (float) $row['value'], (float) $row['weight_kg'],
+                $row['id'], $row['supplier'] ?? 0, $row['reason'], $urgency[$row['reason']], $row['cover_days'], $row['code'], (float) $row['home_value'], (float) $row['value'], (float) $row['weight_kg'],
                 $open, $open && 1 === $row['chosen'], (float) $row['doubt'], (float) $row['at_risk'], 1 === $row['cut'],
             );
         }, $rows);

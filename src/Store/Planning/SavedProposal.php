@@ -37,6 +37,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Table(name: 'proposal')]
 #[ORM\UniqueConstraint(name: 'proposal_once', columns: ['item_id', 'site_id'])]
 #[ORM\Index(name: 'proposal_outline', columns: ['listed', 'site_id', 'item_id', 'offer_id', 'draft_id', 'reason', 'chosen', 'cut', 'cover_days', 'home_value', 'value', 'weight_kg', 'doubt', 'at_risk'])]
+#[ORM\Index(name: 'proposal_leaning', columns: ['leaning'])]
 #[ORM\Index(name: 'proposal_out', columns: ['out_in_days', 'sales_at_risk'])]
 class SavedProposal
 {
@@ -120,6 +121,10 @@ class SavedProposal
     /** Sales that would be missed until then, home currency. */
     #[ORM\Column]
     public readonly float $salesAtRisk;
+
+    /** Money a week by which a forecast that leans one way goes astray, home currency; null where it does not lean. */
+    #[ORM\Column(nullable: true)]
+    public readonly ?float $leaning;
 
     /** Class of value and pattern of demand, such as "A-smooth". */
     #[ORM\Column(length: 20)]

@@ -68,6 +68,22 @@ final class OrderRulesTest extends TestCase
         self::assertSame($expected, OrderDays::of($days, $hour)->nextCutOff(new \DateTimeImmutable($now))->format('Y-m-d H:i'));
     }
 
+    public function testHolidaysOfBothSidesMoveTheOrderAndTheArrival(): void
+    {
+        $now = new \DateTimeImmutable('2026-12-21 09:00');
+        $plain = OrderDays::of([1, 4], '12:00');
+        $shut = OrderDays::of([1, 4], '12:00', [['2026-12-24', '2027-01-01']], [['2027-01-04', '2027-01-05']]);
+        self::assertSame('2026-12-21', $shut->nextCutOff($now)->format('Y-m-d'));
+        self::assertSame('2027-01-04', $shut->nextCutOff($now->modify('+1 day'))->format('Y-m-d'), 'Thursday 24 and 31 are not worked');
+        self::assertSame([4, 14], [$plain->reviewDaysFrom($now), $shut->reviewDaysFrom($now)]);
+        self::assertSame('2026-12-28', $plain->arrival($now, 5)->format('Y-m-d'));
+        // Two days worked before they shut, three after; then nobody is here until the sixth.
+        self::assertSame('2027-01-06', $shut->arrival($now, 5)->format('Y-m-d'));
+        self::assertSame(9, $shut->holidaysWithin($now, 5));
+        $this->expectExceptionMessage('takes no order in the next');
+        OrderDays::of([1], '12:00', [['2026-01-01', '2028-01-01']])->nextCutOff($now);
+    }
+
     public function testReviewDaysAreTheLongestGap(): void
     {
         self::assertSame(7, OrderDays::of([4], '12:00')->reviewDays());
