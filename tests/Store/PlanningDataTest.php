@@ -148,7 +148,7 @@ final class PlanningDataTest extends StoreTestCase
     public function testAProposalTakesOnlyWhatCanBeBought(): void
     {
         $proposals = self::get(Proposals::class);
-        $due = $proposals->load(array_map(static fn (OutlineRow $row): int => $row->id, $proposals->outline(null)));
+        $due = $proposals->load(array_map(static fn (OutlineRow $row): int => $row->id, $proposals->chosen()));
         self::assertNotEmpty($due);
         foreach ($due as $proposal) {
             if (null !== $proposal->offer() && null === $proposal->draft()) {

@@ -26,10 +26,8 @@ final readonly class Budgeting
             return;
         }
         $lines = [];
-        foreach ($this->proposals->outline(null) as $row) {
-            if ($row->chosen) {
-                $lines[$row->id] = ['value' => $row->home, 'atRisk' => $row->atRisk, 'mustKeep' => Reason::Rush->value === $row->reason];
-            }
+        foreach ($this->proposals->chosen() as $row) {
+            $lines[$row->id] = ['value' => $row->home, 'atRisk' => $row->atRisk, 'mustKeep' => Reason::Rush->value === $row->reason];
         }
         $cut = BudgetCut::of($lines, $budget->amount->toFloat());
         if ([] !== $cut) {

@@ -11,7 +11,6 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Projection;
-use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\Sparkline;
@@ -19,7 +18,6 @@ use TallBarrel\Desk\Drawing\StockChart;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Order\Spending;
-use TallBarrel\Store\Planning\OutlineRow;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\PlanningRun;
 use TallBarrel\Store\Planning\Proposals;
@@ -30,8 +28,8 @@ use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Supplier\Supplier;
 
 /**
- * What Reorder shows: proposals grouped by supplier, and the why of one of them. The whole list is known only in outline;
- * rows are loaded as far as they are looked at.
+ * What Reorder shows: proposals grouped by supplier, and the why of one of them. The whole list is added up where it is
+ * kept; rows are loaded as far as they are looked at.
  */
 final class ReorderBoard
 {
@@ -44,8 +42,6 @@ final class ReorderBoard
     private ?array $lastPrices = null;
     /** @var array<int, SupplierTerms>|null */
     private ?array $terms = null;
-    /** @var array<string, list<OutlineRow>> */
-    private array $outlines = [];
 
     public function __construct(
         private readonly Proposals $proposals,
@@ -71,29 +67,23 @@ final class ReorderBoard
      */
     public function groups(?Site $site, string $sort, string $words = '', int $rows = self::PAGE): array
     {
-        $bySupplier = [];
-        foreach ($this->outline($site, $words) as $row) {
-            $bySupplier[$row->supplier][] = $row;
-        }
-        $suppliers = $this->suppliers(array_keys($bySupplier));
+        $sums = $this->proposals->sums($site, $words);
+        $suppliers = $this->suppliers(array_keys($sums));
         $groups = [];
-        foreach ($bySupplier as $id => $list) {
-            $list = self::sorted($list, $sort);
+        foreach ($sums as $id => $sum) {
             $cutOff = isset($suppliers[$id]) ? $this->orderDays($id)->nextCutOff($this->clock->now()) : null;
-            $first = $list[0];
-            $order = match ($sort) {
-                'money' => [-array_sum(array_map(static fn (OutlineRow $row): float => $row->chosen ? $row->home : 0.0, $list))],
-                'risk' => [-array_sum(array_map(static fn (OutlineRow $row): float => $row->atRisk, $list))],
-                default => [0 === $id ? 1 : 0, Reason::Rush->value === $first->reason && 'rush' === $sort ? 0 : 1, $cutOff, $suppliers[$id]->code ?? ''],
-            };
-            $groups[] = [$order, $id, $list, $cutOff];
+            $groups[] = [match ($sort) {
+                'money' => [-$sum['home']],
+                'risk' => [-$sum['risk']],
+                default => [0 === $id ? 1 : 0, $sum['rush'] && 'rush' === $sort ? 0 : 1, $cutOff, $suppliers[$id]->code ?? ''],
+            }, $id];
         }
         usort($groups, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         $built = [];
-        foreach ($groups as [$ignored, $id, $list, $cutOff]) {
-            $shown = array_slice($list, 0, max(0, $rows));
-            $rows -= count($shown);
-            $built[] = $this->group($suppliers[$id] ?? null, $list, array_map(static fn (OutlineRow $row): int => $row->id, $shown), $cutOff, $site, [] !== $shown);
+        foreach ($groups as [$ignored, $id]) {
+            $ids = $rows > 0 ? $this->proposals->page($id, $site, $sort, $words, 0, $rows) : [];
+            $rows -= count($ids);
+            $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], $ids, $site);
         }
 
         return $built;
@@ -102,13 +92,9 @@ final class ReorderBoard
     /** One supplier's group with the rows from one on; null where nothing of it is listed. */
     public function groupOf(?Supplier $supplier, ?Site $site, string $sort, string $words = '', int $from = 0, int $rows = self::PAGE): ?ReorderGroup
     {
-        $list = self::sorted(array_values(array_filter($this->outline($site, $words), static fn (OutlineRow $row): bool => $row->supplier === ($supplier->id ?? 0))), $sort);
-        if ([] === $list) {
-            return null;
-        }
-        $shown = array_slice($list, $from, $rows);
+        $sum = $this->proposals->sums($site, $words)[$supplier->id ?? 0] ?? null;
 
-        return $this->group($supplier, $list, array_map(static fn (OutlineRow $row): int => $row->id, $shown), null === $supplier ? null : $this->orderDays($supplier->id)->nextCutOff($this->clock->now()), $site, true, $from);
+        return null === $sum ? null : $this->group($supplier, $sum, $this->proposals->page($supplier->id ?? 0, $site, $sort, $words, $from, $rows), $site, $from);
     }
 
     public function row(SavedProposal $proposal): ReorderRow
@@ -202,52 +188,22 @@ final class ReorderBoard
         );
     }
 
-    /** @return list<OutlineRow> */
-    private function outline(?Site $site, string $words): array
-    {
-        return $this->outlines[($site->id ?? 0).':'.$words] ??= $this->proposals->outline($site, $words);
-    }
-
     /**
-     * @param list<OutlineRow> $list
-     * @param list<int>        $shown ids of the rows to load
+     * @param array{listed: int, chosen: int, value: float, weight: float, atRisk: float, ...} $sum
+     * @param list<int>                                                                        $ids rows to show
      */
-    private function group(?Supplier $supplier, array $list, array $shown, ?\DateTimeImmutable $cutOff, ?Site $site, bool $open, int $from = 0): ReorderGroup
+    private function group(?Supplier $supplier, array $sum, array $ids, ?Site $site, int $from = 0): ReorderGroup
     {
-        $value = $weight = $atRisk = 0.0;
-        foreach ($list as $row) {
-            if ($row->chosen) {
-                $value += $row->value;
-                $weight += $row->weight;
-                $atRisk += $row->atRisk;
-            }
-        }
-        $rows = array_map($this->row(...), $this->proposals->load($shown));
+        $rows = array_map($this->row(...), $this->proposals->load($ids));
         $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->facts()['arrival'], $rows);
 
         return new ReorderGroup(
-            $supplier, $rows, count($list) - $from - count($shown), count(array_filter($list, static fn (OutlineRow $row): bool => $row->chosen)), null === $supplier ? null : Money::of(number_format($value, 2, '.', ''), $supplier->currency()), $weight, $cutOff,
+            $supplier, $rows, $sum['listed'] - $from - count($ids), $sum['chosen'],
+            null === $supplier ? null : Money::of(number_format($sum['value'], 2, '.', ''), $supplier->currency()), $sum['weight'],
+            null === $supplier ? null : $this->orderDays($supplier->id)->nextCutOff($this->clock->now()),
             null === $supplier || [] === $arrivals ? null : new \DateTimeImmutable(max($arrivals)),
-            null === $supplier || $value <= 0 || !$open ? null : $this->fillUp->advice($supplier, $site, $value, $weight, $atRisk),
+            null === $supplier || $sum['value'] <= 0 || [] === $rows ? null : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
         );
-    }
-
-    /**
-     * @param list<OutlineRow> $list
-     *
-     * @return list<OutlineRow>
-     */
-    private static function sorted(array $list, string $sort): array
-    {
-        usort($list, match ($sort) {
-            'money' => static fn (OutlineRow $a, OutlineRow $b): int => [$b->home, $a->code] <=> [$a->home, $b->code],
-            'risk' => static fn (OutlineRow $a, OutlineRow $b): int => [$b->atRisk, $a->code] <=> [$a->atRisk, $b->code],
-            'doubt' => static fn (OutlineRow $a, OutlineRow $b): int => [$b->doubt, $a->code] <=> [$a->doubt, $b->code],
-            'code' => static fn (OutlineRow $a, OutlineRow $b): int => strcmp($a->code, $b->code),
-            default => static fn (OutlineRow $a, OutlineRow $b): int => [$a->urgency, $a->cover ?? INF, $a->code] <=> [$b->urgency, $b->cover ?? INF, $b->code],
-        });
-
-        return $list;
     }
 
     /**

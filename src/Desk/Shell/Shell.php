@@ -27,7 +27,7 @@ final readonly class Shell
         $site = $this->site()?->id;
         /** @var array{due: int, orders: int, dock: int} $waiting */
         $waiting = $this->connection->fetchAssociative(
-            "SELECT (SELECT COUNT(*) FROM proposal WHERE reason <> 'covered' AND draft_id IS NULL AND (? IS NULL OR site_id = ?)) due,
+            "SELECT (SELECT COUNT(*) FROM proposal WHERE listed = 1 AND draft_id IS NULL AND (? IS NULL OR site_id = ?)) due,
                     (SELECT COUNT(*) FROM purchase_order WHERE state IN ('draft', 'awaiting-approval', 'approved', ".Orders::openStates().')) orders,
                     (SELECT COUNT(*) FROM purchase_order WHERE state IN ('.Orders::openStates().') AND COALESCE(promised_on, wanted_on) <= ?) dock',
             [$site, $site, $this->clock->now()->format('Y-m-d')],

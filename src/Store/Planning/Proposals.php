@@ -8,7 +8,6 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Demand\Forecast;
-use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
@@ -23,6 +22,11 @@ final readonly class Proposals
     private const COLUMNS = [
         'run_id', 'item_id', 'site_id', 'offer_id', 'reason', 'proposed', 'packs', 'chosen', 'listed', 'cover_days', 'forecast_per_week', 'explanation', 'forecast', 'forecast_key', 'facts',
         'draft_id', 'value', 'home_value', 'weight_kg', 'doubt', 'at_risk', 'spare', 'due_in_days', 'out_in_days', 'sales_at_risk', 'leaning', 'class', 'stage', 'policy', 'odd', 'moves',
+    ];
+    /** Orders of the rows, by name. */
+    private const ORDERS = [
+        'rush' => "FIELD(p.reason, 'rush', 'out', 'below-safety-stock', 'below-reorder-point', 'below-minimum', 'planned', 'price-rise', 'asked', 'fills-order', 'covered'), p.cover_days IS NULL, p.cover_days, i.code, p.id",
+        'money' => 'p.home_value DESC, i.code, p.id', 'risk' => 'p.at_risk DESC, i.code, p.id', 'doubt' => 'p.doubt DESC, i.code, p.id', 'code' => 'i.code, p.id',
     ];
     /** What a person may have changed, and what follows from it; kept while the proposal itself stays the same. */
     private const OWN = ['packs', 'chosen', 'value', 'home_value', 'weight_kg'];
@@ -170,25 +174,23 @@ final readonly class Proposals
     /**
      * What is listed and what is chosen, added up by supplier.
      *
-     * @return array<int, array{listed: int, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}> by supplier, 0 where nobody sells it
+     * @return array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}> by supplier, 0 where nobody sells it
      */
-    public function sums(?Site $site): array
+    public function sums(?Site $site, string $words = ''): array
     {
-        /** @var list<array{supplier: int|null, listed: int, chosen: string, value: string|null, home: string|null, weight: float|null, risk: float|null, cut: string, cut_home: string|null, cut_risk: float|null}> $rows */
+        /** @var list<array{supplier: int|null, listed: int, rush: int, all_risk: float|null, chosen: string, value: string|null, home: string|null, weight: float|null, risk: float|null, cut: string, cut_home: string|null, cut_risk: float|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT o.supplier_id supplier, COUNT(*) listed, SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
+            "SELECT o.supplier_id supplier, COUNT(*) listed, MAX(p.reason = 'rush') rush, SUM(p.at_risk) all_risk, SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value, SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.home_value, 0)) home,
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.weight_kg, 0)) weight, SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.at_risk, 0)) risk,
                     SUM(p.cut = 1 AND p.draft_id IS NULL) cut, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.home_value, 0)) cut_home, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk, 0)) cut_risk
-             FROM proposal p LEFT JOIN offer o ON o.id = p.offer_id
-             WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site) AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)
-             GROUP BY o.supplier_id',
-            ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')],
+             FROM ".self::listed($words).' GROUP BY o.supplier_id',
+            $this->where($site, $words),
         );
         $sums = [];
         foreach ($rows as $row) {
             $sums[$row['supplier'] ?? 0] = [
-                'listed' => (int) $row['listed'], 'chosen' => (int) $row['chosen'], 'value' => (float) $row['value'], 'home' => (float) $row['home'], 'weight' => (float) $row['weight'],
+                'listed' => (int) $row['listed'], 'rush' => 1 === (int) $row['rush'], 'risk' => (float) $row['all_risk'], 'chosen' => (int) $row['chosen'], 'value' => (float) $row['value'], 'home' => (float) $row['home'], 'weight' => (float) $row['weight'],
                 'atRisk' => (float) $row['risk'], 'cut' => (int) $row['cut'], 'cutHome' => (float) $row['cut_home'], 'cutRisk' => (float) $row['cut_risk'],
             ];
         }
@@ -197,32 +199,46 @@ final readonly class Proposals
     }
 
     /**
-     * What the board lists, without loading it: enough to group, sort, sum and page.
+     * Ids of what the board lists of one supplier, in order.
      *
-     * @return list<OutlineRow>
+     * @param int    $supplier 0 for what nobody sells
+     * @param string $order    one of the constants of ORDERS
+     *
+     * @return list<int>
      */
-    public function outline(?Site $site, string $words = ''): array
+    public function page(int $supplier, ?Site $site, string $order, string $words = '', int $from = 0, int $most = \PHP_INT_MAX): array
     {
-        /** @var list<array{id: int, supplier: int|null, reason: string, cover_days: float|null, code: string, home_value: string, value: string, weight_kg: float, chosen: int, draft_id: int|null, doubt: float, at_risk: float, cut: int}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT p.id, o.supplier_id supplier, p.reason, p.cover_days, i.code, p.home_value, p.value, p.weight_kg, p.chosen, p.draft_id, p.doubt, p.at_risk, p.cut
-             FROM proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id'.('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').'
-             WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site)
-               AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)'.('' === $words ? '' : "
-               AND (i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like OR u.name LIKE :like OR p.class LIKE :like OR (:words = 'left out' AND p.cut = 1) OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))"),
-            ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')] + ('' === $words ? [] : ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%']),
+        /** @var list<int> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT p.id FROM '.self::listed($words).' AND o.supplier_id <=> :supplier ORDER BY '.self::ORDERS[$order].sprintf(' LIMIT %d OFFSET %d', $most, $from),
+            $this->where($site, $words) + ['supplier' => 0 === $supplier ? null : $supplier],
         );
 
-        $urgency = array_map(static fn (Reason $reason): int => $reason->urgency(), array_column(Reason::cases(), null, 'value'));
+        return $ids;
+    }
 
-        return array_map(static function (array $row) use ($urgency): OutlineRow {
-            $open = null === $row['draft_id'] && null !== $row['supplier'];
+    /** @return list<OutlineRow> what is chosen and not drafted, at all sites */
+    public function chosen(): array
+    {
+        /** @var list<array{id: int, reason: string, home_value: string, at_risk: float}> $rows */
+        $rows = $this->connection->fetchAllAssociative('SELECT p.id, p.reason, p.home_value, p.at_risk FROM '.self::listed('').' AND p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL ORDER BY p.id', $this->where(null, ''));
 
-            return new OutlineRow(
-                $row['id'], $row['supplier'] ?? 0, $row['reason'], $urgency[$row['reason']], $row['cover_days'], $row['code'], (float) $row['home_value'], (float) $row['value'], (float) $row['weight_kg'],
-                $open, $open && 1 === $row['chosen'], (float) $row['doubt'], (float) $row['at_risk'], 1 === $row['cut'],
-            );
-        }, $rows);
+        return array_map(static fn (array $row): OutlineRow => new OutlineRow($row['id'], $row['reason'], (float) $row['home_value'], (float) $row['at_risk']), $rows);
+    }
+
+    private static function listed(string $words): string
+    {
+        return 'proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id'.('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').'
+            WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site)
+              AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)'.('' === $words ? '' : "
+              AND (i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like OR u.name LIKE :like OR p.class LIKE :like OR (:words = 'left out' AND p.cut = 1)
+                   OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))");
+    }
+
+    /** @return array<string, int|string|null> */
+    private function where(?Site $site, string $words): array
+    {
+        return ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')] + ('' === $words ? [] : ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%']);
     }
 
     /**
