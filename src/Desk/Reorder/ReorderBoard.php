@@ -42,6 +42,8 @@ final class ReorderBoard
     private ?array $lastPrices = null;
     /** @var array<int, SupplierTerms>|null */
     private ?array $terms = null;
+    /** @var array<string, array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>> */
+    private array $sums = [];
 
     public function __construct(
         private readonly Proposals $proposals,
@@ -67,7 +69,7 @@ final class ReorderBoard
      */
     public function groups(?Site $site, string $sort, string $words = '', int $rows = self::PAGE): array
     {
-        $sums = $this->proposals->sums($site, $words);
+        $sums = $this->sums($site, $words);
         $suppliers = $this->suppliers(array_keys($sums));
         $groups = [];
         foreach ($sums as $id => $sum) {
@@ -92,7 +94,7 @@ final class ReorderBoard
     /** One supplier's group with the rows from one on; null where nothing of it is listed. */
     public function groupOf(?Supplier $supplier, ?Site $site, string $sort, string $words = '', int $from = 0, int $rows = self::PAGE): ?ReorderGroup
     {
-        $sum = $this->proposals->sums($site, $words)[$supplier->id ?? 0] ?? null;
+        $sum = $this->sums($site, $words)[$supplier->id ?? 0] ?? null;
 
         return null === $sum ? null : $this->group($supplier, $sum, $this->proposals->page($supplier->id ?? 0, $site, $sort, $words, $from, $rows), $site, $from);
     }
@@ -163,7 +165,7 @@ final class ReorderBoard
     {
         $currency = $this->business->get()->currency;
         $money = static fn (float $amount): Money => Money::of(number_format($amount, 2, '.', ''), $currency);
-        $sums = $this->proposals->sums($site);
+        $sums = $this->sums($site);
         $sum = static fn (string $what): float => (float) array_sum(array_column($sums, $what));
 
         return [
@@ -176,7 +178,7 @@ final class ReorderBoard
     /** A group's heading alone, after one of its rows changed; null where nothing of it is listed. */
     public function headOf(?Supplier $supplier, ?Site $site, \DateTimeImmutable $arrival): ?ReorderGroup
     {
-        $sum = $this->proposals->sums($site)[$supplier->id ?? 0] ?? null;
+        $sum = $this->sums($site)[$supplier->id ?? 0] ?? null;
         if (null === $supplier || null === $sum) {
             return null;
         }
@@ -186,6 +188,16 @@ final class ReorderBoard
             $this->orderDays($supplier->id)->nextCutOff($this->clock->now()), $arrival,
             $sum['value'] <= 0 ? null : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
         );
+    }
+
+    /**
+     * Read once a request: whatever changes proposals does so before.
+     *
+     * @return array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>
+     */
+    private function sums(?Site $site, string $words = ''): array
+    {
+        return $this->sums[($site->id ?? 0).':'.$words] ??= $this->proposals->sums($site, $words);
     }
 
     /**
