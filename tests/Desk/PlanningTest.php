@@ -170,7 +170,9 @@ final class PlanningTest extends DeskTestCase
         self::assertSame('0', $this->value('SELECT chosen FROM proposal WHERE id = ?', $one['id']));
         $this->replan($one['item']);
         self::assertSame('0', $this->value('SELECT chosen FROM proposal WHERE id = ?', $one['id']), 'a new calculation does not tick it again');
-        $this->post('/reorder/'.$one['id'].'/take-up');
+        $form = $this->see('/reorder')->filter('form[action="/reorder/take-up/'.$one['code'].'/'.$one['site_code'].'"]');
+        self::assertCount(1, $form);
+        $this->post((string) $form->attr('action'));
         self::assertCount(1, $this->see('/reorder?q='.$one['code'])->filter('#row-'.$one['id']));
         $this->post('/reorder/'.$one['id'].'/later', ['until' => '2026-11-01']);
         $this->browser->followRedirect();
@@ -185,9 +187,11 @@ final class PlanningTest extends DeskTestCase
         $minimum = (int) $this->number('SELECT GREATEST(minimum, multiple) FROM offer WHERE id = ?', [$other]);
         $this->post('/reorder/'.$one['id'].'/supplier', ['offer' => (string) $other, 'packs' => (string) $minimum]);
         self::assertEqualsWithDelta((float) $minimum, $this->number('SELECT split_packs FROM proposal WHERE id = ?', [$one['id']]), 1e-9);
+        $rest = $this->number('SELECT p.packs * o.pack_content FROM proposal p JOIN offer o ON o.id = p.offer_id WHERE p.id = ?', [$one['id']]);
+        self::assertLessThan($units, $rest, 'the first supplier keeps only the rest');
         $this->post('/reorder/'.$one['id'].'/supplier', ['offer' => (string) $other]);
         self::assertSame((float) $other, $this->number('SELECT offer_id FROM proposal WHERE id = ?', [$one['id']]));
-        self::assertGreaterThanOrEqual($units, $this->number('SELECT p.packs * o.pack_content FROM proposal p JOIN offer o ON o.id = p.offer_id WHERE p.id = ?', [$one['id']]));
+        self::assertGreaterThanOrEqual($rest, $this->number('SELECT p.packs * o.pack_content FROM proposal p JOIN offer o ON o.id = p.offer_id WHERE p.id = ?', [$one['id']]));
         $this->post('/reorder/'.$one['id'].'/supplier', ['offer' => '999999']);
         $this->browser->followRedirect();
         self::assertStringContainsString('does not offer it any more', $this->text());
@@ -245,7 +249,7 @@ final class PlanningTest extends DeskTestCase
         $this->browser->followRedirect();
         $value = $this->number('SELECT SUM(p.value) FROM proposal p JOIN offer o ON o.id = p.offer_id WHERE p.chosen = 1 AND p.listed = 1 AND p.draft_id IS NULL AND o.supplier_id = ?', [$supplier['id']]);
         self::assertGreaterThanOrEqual($minimum, $value);
-        self::assertGreaterThan(0, $this->number('SELECT COUNT(*) FROM proposal WHERE fill = 1'));
+        self::assertSame(0.0, $this->number("SELECT COUNT(*) FROM proposal WHERE chosen = 1 AND listed = 1 AND reason = 'covered'"), 'a row added says why it is there');
         $this->post('/reorder/fill/'.$code);
         $this->browser->followRedirect();
         self::assertStringContainsString('asks for nothing more now', $this->text());

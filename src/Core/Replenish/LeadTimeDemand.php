@@ -34,20 +34,10 @@ final readonly class LeadTimeDemand
     }
 
     /**
-     * The share of demand served when at every review the position is brought up to a level. Orders may overtake each
-     * other: each order of the past is still out with the probability that its lead time is longer than its age.
+     * The level, brought up to at every review, that serves the share asked for; where that would overshoot by much, the
+     * level below if it is nearer. Orders may overtake each other: each order of the past is still out with the
+     * probability that its lead time is longer than its age.
      */
-    public function fillRateUpTo(float $level, int $review): float
-    {
-        $short = 0.0;
-        foreach ($this->unserved($review) as [$after, $before]) {
-            $short += max(0.0, $after->loss($level) - $before->loss($level));
-        }
-
-        return 1 - $short / ($review * $this->perPeriod->mean());
-    }
-
-    /** The level, brought up to at every review, that serves the share asked for; where that would overshoot by much, the level below if it is nearer. */
     public function levelFor(float $share, int $review): int
     {
         $pairs = $this->unserved($review);

@@ -36,11 +36,10 @@ final readonly class Levels
     ) {
     }
 
-    /** @param float $plannedUntilNext stock units of planned demand until an order after the next one arrives */
-    public static function of(Policy $policy, Forecast $forecast, LeadTime $leadTime, int $reviewDays, Economics $economics, float $plannedUntilNext = 0.0): self
+    public static function of(Policy $policy, Forecast $forecast, LeadTime $leadTime, int $reviewDays, Economics $economics): self
     {
         $lead = $leadTime->days;
-        $untilNext = $forecast->over($lead + $reviewDays) + $plannedUntilNext;
+        $untilNext = $forecast->over($lead + $reviewDays);
         $perDay = $forecast->perDay();
         [$cover, $words, $check] = self::cover($policy, $forecast, $lead, $reviewDays, $economics, $perDay);
         $lot = null;
@@ -62,7 +61,7 @@ final readonly class Levels
         $upTo = match ($policy->kind) {
             PolicyKind::Periodic, PolicyKind::LotForLot => $reorderPoint,
             PolicyKind::FixedQuantity => $reorderPoint + ($lot ?? 0.0),
-            default => $forecast->over($lead + $cover) + $plannedUntilNext + $safety,
+            default => $forecast->over($lead + $cover) + $safety,
         };
 
         return new self($untilNext, $safety, $reorderPoint, max($upTo, $reorderPoint), $cover, $lot, $words, $check);

@@ -158,11 +158,9 @@ final readonly class Decision
             'planned' => array_map(static fn (PlannedDemand $planned): array => [$planned->name, $planned->stockUnits, $planned->day->format('Y-m-d')], $place->planned),
             'met' => $terms->leadTimesMet ?? [],
             'promisedDays' => $offer->leadDays ?? self::USUAL_LEAD_DAYS,
-            'reviewDays' => $review,
             'considered' => $considered,
             'forward' => null === $proposal->forward ? null : [$proposal->forward->order, $proposal->forward->by->format('Y-m-d'), $proposal->forward->due->format('Y-m-d')],
             'needed' => $proposal->needed->toFloat(),
-            'shortIfNot' => round($proposal->shortIfNot, 2),
         ]];
     }
 

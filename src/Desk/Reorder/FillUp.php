@@ -68,7 +68,7 @@ final readonly class FillUp
             }
         }
         $this->entities->flush();
-        $this->connection->executeStatement('UPDATE proposal SET listed = 1, fill = 1 WHERE id IN (?)', [array_keys($order->fill)], [\Doctrine\DBAL\ArrayParameterType::INTEGER]);
+        $this->connection->executeStatement("UPDATE proposal SET listed = 1, reason = IF(reason = 'covered', 'fills-order', reason) WHERE id IN (?)", [array_keys($order->fill)], [\Doctrine\DBAL\ArrayParameterType::INTEGER]);
 
         return count($order->fill);
     }

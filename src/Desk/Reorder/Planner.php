@@ -67,6 +67,8 @@ final readonly class Planner
             $this->proposals->fail($run, $problem->getMessage());
             throw $problem;
         }
+        // An order drafted or a delivery booked while the run was looking must not be overlooked.
+        $this->replan($this->data->changedSince($run->at()));
 
         return $run;
     }

@@ -194,13 +194,14 @@ final class ReorderController extends AbstractController
         return $this->redirectToRoute('reorder', $fields->isGood() ? [] : ['why' => $id]);
     }
 
-    #[Route('/{id}/take-up', name: 'reorder_take_up', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function takeUp(int $id): Response
+    #[Route('/take-up/{item}/{site}', name: 'reorder_take_up', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function takeUp(string $item, string $site): Response
     {
-        $this->choices->takeUp($this->proposal($id));
+        $proposal = $this->proposals->at($item, $site) ?? throw $this->createNotFoundException(sprintf('Nothing is planned for %s at %s.', $item, $site));
+        $this->choices->takeUp($proposal);
         $this->entities->flush();
 
-        return $this->redirectToRoute('reorder', ['why' => $id]);
+        return $this->redirectToRoute('reorder', ['why' => $proposal->id]);
     }
 
     /** Adds what makes a supplier's order reach its minimum, free freight or a full load. */

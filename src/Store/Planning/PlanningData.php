@@ -49,6 +49,20 @@ final readonly class PlanningData
         return $ids;
     }
 
+    /** @return list<int> items that moved, or were drafted, sent or answered for, since a run began to look */
+    public function changedSince(\DateTimeImmutable $at): array
+    {
+        $at = $at->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s');
+        /** @var list<int> $items */
+        $items = $this->connection->fetchFirstColumn(
+            'SELECT item_id FROM stock_movement WHERE at >= ? UNION SELECT l.item_id FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+             WHERE l.item_id IS NOT NULL AND (o.created_at >= ? OR o.sent_at >= ? OR o.acknowledged_at >= ?)',
+            [$at, $at, $at, $at],
+        );
+
+        return $items;
+    }
+
     public function countItemSites(): int
     {
         $count = $this->connection->fetchOne('SELECT COUNT(*) FROM stocking');

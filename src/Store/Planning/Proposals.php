@@ -40,7 +40,8 @@ final readonly class Proposals
         $run = new PlanningRun($this->clock->now(), $options);
         $this->entities->persist($run);
         $this->entities->flush();
-        $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id <> ?', [$run->id]);
+        // A run still under way is overtaken: what it finds will not be put in place.
+        $this->connection->executeStatement('UPDATE planning_run SET state = ?, message = ? WHERE state = ? AND id <> ?', [PlanningRun::FAILED, 'overtaken by a newer one', PlanningRun::RUNNING, $run->id]);
 
         return $run;
     }
@@ -95,16 +96,28 @@ final readonly class Proposals
     public function settle(PlanningRun $run, int $milliseconds, ?array $items = null): void
     {
         $this->connection->transactional(function () use ($run, $milliseconds, $items): void {
+            $state = $this->connection->fetchOne('SELECT state FROM planning_run WHERE id = ? FOR UPDATE', [$run->id]);
+            if ((null === $items ? PlanningRun::RUNNING : PlanningRun::DONE) !== $state) {
+                $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id = ?', [$run->id]);
+
+                return;
+            }
             $same = 'proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id) AND proposal.draft_id IS NULL';
             $set = array_map(static fn (string $column): string => sprintf('%1$s = IF(proposal.touched AND %2$s, proposal.%1$s, VALUES(%1$s))', $column, $same), self::OWN);
+            if (null !== $items) {
+                // A new look at a few items does not undo what the budget left out or what fills an order.
+                $set[1] = sprintf('chosen = IF(proposal.touched AND %1$s, proposal.chosen, IF(proposal.cut AND %1$s, 0, VALUES(chosen)))', $same);
+            }
+            $kept = sprintf("(%d AND proposal.touched AND %s AND proposal.reason = 'fills-order' AND VALUES(reason) = 'covered')", null !== $items, $same);
+            $set[] = sprintf('listed = IF(%s, 1, VALUES(listed))', $kept);
+            $set[] = sprintf('cut = IF(%d AND proposal.cut AND %s, 1, 0)', null !== $items, $same);
             // Assigned from left to right: what others look at comes last.
+            $set[] = sprintf('reason = IF(%s, proposal.reason, VALUES(reason))', $kept);
             $set[] = 'split_offer_id = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_offer_id, NULL)';
             $set[] = 'split_packs = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_packs, NULL)';
             $set[] = 'touched = IF(proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id), proposal.touched, 0)';
-            $set[] = 'proposed_before = IF(proposal.proposed <=> VALUES(proposed), NULL, proposal.proposed)';
-            $set[] = 'cut = 0';
-            $set[] = 'fill = 0';
-            foreach (array_diff(self::COLUMNS, self::OWN, ['item_id', 'site_id']) as $column) {
+            $set[] = sprintf('proposed_before = IF(proposal.proposed <=> VALUES(proposed), IF(%d, proposal.proposed_before, NULL), proposal.proposed)', null !== $items);
+            foreach (array_diff(self::COLUMNS, self::OWN, ['item_id', 'site_id', 'listed', 'reason']) as $column) {
                 $set[] = sprintf('%1$s = VALUES(%1$s)', $column);
             }
             $columns = implode(', ', self::COLUMNS);
@@ -264,6 +277,14 @@ final readonly class Proposals
     public function find(int $id): ?SavedProposal
     {
         return $this->entities->find(SavedProposal::class, $id);
+    }
+
+    public function at(string $item, string $site): ?SavedProposal
+    {
+        /** @var SavedProposal|null $found */
+        $found = $this->entities->createQuery('SELECT p FROM '.SavedProposal::class.' p JOIN p.item i JOIN p.site s WHERE i.code = :item AND s.code = :site')->setParameter('item', $item)->setParameter('site', $site)->getOneOrNullResult();
+
+        return $found;
     }
 
     /** @return list<SavedProposal> one for each site that stocks the item */

@@ -30,7 +30,7 @@ use TallBarrel\Store\Type\BigDecimalType;
  * @phpstan-import-type ForecastData from Forecast
  *
  * @phpstan-type MarkData array{ago: int, kind: string, demand: float, taken: float|null, kept: bool}
- * @phpstan-type Facts array{sold: list<float>, wanted: list<float|null>, marks: list<MarkData>, onHand: float, promised: float, arrivals: list<array{string, float, string, bool|null}>, arrival: string, planned: list<array{string, float, string}>, met: list<int>, promisedDays: int, reviewDays: int, considered: list<string>, forward: array{string, string, string}|null, needed: float, shortIfNot: float}
+ * @phpstan-type Facts array{sold: list<float>, wanted: list<float|null>, marks: list<MarkData>, onHand: float, promised: float, arrivals: list<array{string, float, string, bool|null}>, arrival: string, planned: list<array{string, float, string}>, met: list<int>, promisedDays: int, considered: list<string>, forward: array{string, string, string}|null, needed: float}
  * @phpstan-type Move array{site: int, units: float}
  */
 #[ORM\Entity]
@@ -148,10 +148,6 @@ class SavedProposal
     #[ORM\Column(options: ['default' => false])]
     private bool $cut = false;
 
-    /** Added to reach what the supplier asks for. */
-    #[ORM\Column(options: ['default' => false])]
-    private bool $fill = false;
-
     #[ORM\Column(length: 40, options: ['default' => ''])]
     public readonly string $forecastKey;
 
@@ -235,6 +231,11 @@ class SavedProposal
         if (null !== $objection) {
             throw InvalidValue::because($objection);
         }
+        if (null !== $this->offer && $packs->isPositive()) {
+            // The first supplier keeps the rest.
+            $rest = $this->units()->minus($other->rule()->pack->toStockUnits($packs));
+            $this->packs = $this->offer->rule()->packsFor($rest);
+        }
         $this->splitOffer = $packs->isPositive() ? $other : null;
         $this->splitPacks = $packs->isPositive() ? $packs : null;
         $this->touched = true;
@@ -294,11 +295,6 @@ class SavedProposal
     public function isCut(): bool
     {
         return $this->cut;
-    }
-
-    public function isFill(): bool
-    {
-        return $this->fill;
     }
 
     /** @return list<string> */
