@@ -9,11 +9,21 @@ use Brick\Math\BigNumber;
 use Brick\Math\RoundingMode;
 use TallBarrel\Core\InvalidValue;
 
-/** When an invoice falls due, and what paying early saves: "2/10 net 30". */
+/**
+ * When an order is paid: so many days after the invoice or after the end of its month, less something for paying early
+ * ("2/10 net 30"), with part of it when ordering, or in instalments.
+ */
 final readonly class PaymentTerms
 {
-    private function __construct(public int $netDays, public BigDecimal $discountPercent, public int $discountDays)
-    {
+    /** @param list<array{BigDecimal, int}> $instalments percent of the total, and days after the invoice */
+    private function __construct(
+        public int $netDays,
+        public BigDecimal $discountPercent,
+        public int $discountDays,
+        public bool $endOfMonth,
+        public BigDecimal $depositPercent,
+        public array $instalments,
+    ) {
     }
 
     /** @throws InvalidValue */
@@ -30,19 +40,73 @@ final readonly class PaymentTerms
             throw InvalidValue::because(sprintf('The discount ends after %d days, but payment is due after %d.', $discountDays, $days));
         }
 
-        return new self($days, $percent, $percent->isZero() ? 0 : $discountDays);
+        return new self($days, $percent, $percent->isZero() ? 0 : $discountDays, false, BigDecimal::zero(), []);
+    }
+
+    /** The net days begin at the end of the invoice's month (common practice, no source). */
+    public function fromEndOfMonth(bool $endOfMonth = true): self
+    {
+        return new self($this->netDays, $this->discountPercent, $this->discountDays, $endOfMonth, $this->depositPercent, $this->instalments);
+    }
+
+    /** @throws InvalidValue unless from 0 to 100 */
+    public function withDeposit(BigNumber|int|string $percent): self
+    {
+        $percent = BigDecimal::of($percent)->strippedOfTrailingZeros();
+        if ($percent->isNegative() || $percent->isGreaterThan(100)) {
+            throw InvalidValue::because(sprintf('A deposit of %s %% is out of range; expected 0 to 100.', $percent));
+        }
+
+        return new self($this->netDays, $this->discountPercent, $this->discountDays, $this->endOfMonth, $percent, $this->instalments);
+    }
+
+    /**
+     * What is left after the deposit, in parts.
+     *
+     * @param string $typed percent "@" days after the invoice, such as "50@30 50@60"; empty for all at once
+     *
+     * @throws InvalidValue unless they add up, with the deposit, to 100
+     */
+    public function inInstalments(string $typed): self
+    {
+        $parts = [];
+        $sum = $this->depositPercent;
+        foreach (preg_split('/\s+/', trim($typed), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $part) {
+            if (1 !== preg_match('/^(\d{1,3}(?:\.\d{1,2})?)@(\d{1,3})$/', $part, $found)) {
+                throw InvalidValue::because(sprintf('“%s” is not an instalment; expected percent, “@”, days after the invoice: 50@30 50@60.', $part));
+            }
+            $parts[] = [BigDecimal::of($found[1])->strippedOfTrailingZeros(), (int) $found[2]];
+            $sum = $sum->plus($found[1]);
+        }
+        if ([] !== $parts && !$sum->isEqualTo(100)) {
+            throw InvalidValue::because(sprintf('The deposit and the instalments “%s” come to %s %%; expected 100.', trim($typed), $sum->strippedOfTrailingZeros()));
+        }
+
+        return new self($this->netDays, $this->discountPercent, $this->discountDays, $this->endOfMonth, $this->depositPercent, $parts);
     }
 
     public function label(): string
     {
-        $net = 0 === $this->netDays ? 'due on receipt' : 'net '.$this->netDays;
+        $net = 0 === $this->netDays && !$this->endOfMonth ? 'due on receipt' : 'net '.$this->netDays.($this->endOfMonth ? ' after the month’s end' : '');
+        if ([] !== $this->instalments) {
+            $net = implode(', ', array_map(static fn (array $part): string => sprintf('%s %% after %d d', $part[0], $part[1]), $this->instalments));
+        }
+        $net = $this->discountPercent->isZero() ? $net : sprintf('%s/%d %s', $this->discountPercent, $this->discountDays, $net);
 
-        return $this->discountPercent->isZero() ? $net : sprintf('%s/%d %s', $this->discountPercent, $this->discountDays, $net);
+        return $this->depositPercent->isZero() ? $net : sprintf('%s %% when ordering, %s', $this->depositPercent, $net);
     }
 
+    public function instalmentsLabel(): string
+    {
+        return implode(' ', array_map(static fn (array $part): string => $part[0].'@'.$part[1], $this->instalments));
+    }
+
+    /** The day the last of it is due. */
     public function dueOn(\DateTimeImmutable $invoiced): \DateTimeImmutable
     {
-        return $invoiced->modify(sprintf('+%d days', $this->netDays));
+        $days = [] === $this->instalments ? $this->netDays : max(array_column($this->instalments, 1));
+
+        return ($this->endOfMonth ? $invoiced->modify('last day of this month') : $invoiced)->modify(sprintf('+%d days', $days));
     }
 
     public function discountUntil(\DateTimeImmutable $invoiced): ?\DateTimeImmutable
@@ -67,5 +131,39 @@ final readonly class PaymentTerms
 
         return $this->discountPercent->multipliedBy(365)->multipliedBy(100)
             ->dividedBy(BigDecimal::of(100)->minus($this->discountPercent)->multipliedBy($this->netDays - $this->discountDays), 2, RoundingMode::HalfUp);
+    }
+
+    /**
+     * The same with interest on interest: (100 / (100 − d)) ^ (365/(net − discount days)) − 1; for 2/10 net 30 it is 44.59.
+     */
+    public function yearlyWorthCompoundedPercent(): float
+    {
+        return $this->discountPercent->isZero() ? 0.0 : 100 * ((100 / (100 - $this->discountPercent->toFloat())) ** (365 / ($this->netDays - $this->discountDays)) - 1);
+    }
+
+    /**
+     * What these terms gain against paying the whole on the day of the invoice, as a share of the total, at simple
+     * interest; the discount for paying early is taken where that gains more. Below zero where money goes out before the
+     * goods come.
+     *
+     * @param float $yearlyPercent what the owner's money costs
+     */
+    public function worth(\DateTimeImmutable $ordered, \DateTimeImmutable $invoiced, float $yearlyPercent): float
+    {
+        $daily = $yearlyPercent / 100 / 365;
+        $days = static fn (\DateTimeImmutable $to): int => (int) $invoiced->diff($to)->format('%r%a');
+        $deposit = $this->depositPercent->toFloat() / 100;
+        $before = $deposit * $daily * $days($ordered);
+        $later = 0.0;
+        foreach ($this->instalments as [$percent, $after]) {
+            $later += $percent->toFloat() / 100 * $daily * $after;
+        }
+        if ([] === $this->instalments) {
+            $later = (1 - $deposit) * $daily * $days($this->dueOn($invoiced));
+        }
+        $off = $this->discountPercent->toFloat() / 100;
+        $early = $off > 0 ? (1 - $deposit) * ($off + (1 - $off) * $daily * $this->discountDays) : -INF;
+
+        return $before + max($later, $early);
     }
 }

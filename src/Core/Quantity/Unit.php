@@ -6,6 +6,7 @@ namespace TallBarrel\Core\Quantity;
 
 use Brick\Math\BigDecimal;
 use Brick\Math\BigRational;
+use Brick\Math\RoundingMode;
 use TallBarrel\Core\InvalidValue;
 
 /**
@@ -77,6 +78,16 @@ enum Unit: string
         }
 
         return BigRational::of($size)->dividedBy($otherSize);
+    }
+
+    /**
+     * So much of another unit, in this one, to six decimals.
+     *
+     * @throws InvalidValue if the two do not measure the same thing
+     */
+    public function amountOf(BigDecimal $amount, self $other): BigDecimal
+    {
+        return $other->factorTo($this)->multipliedBy($amount)->toScale(6, RoundingMode::HalfUp)->strippedOfTrailingZeros();
     }
 
     /** @return array{string, BigDecimal} what it measures, and its size in the base unit of that */

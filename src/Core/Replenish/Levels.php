@@ -101,7 +101,8 @@ final readonly class Levels
             $words = 'economic quantity';
         }
         if (count($economics->breaks) > 1) {
-            $quantity = EconomicOrderQuantity::allUnits($perDay * 365, $economics->orderCost, $economics->holdingShare, $economics->breaks)[0];
+            $withBreaks = $economics->incremental ? EconomicOrderQuantity::incremental(...) : EconomicOrderQuantity::allUnits(...);
+            $quantity = $withBreaks($perDay * 365, $economics->orderCost, $economics->holdingShare, $economics->breaks)[0];
             if ($quantity / $perDay > $days * 1.05) {
                 [$days, $words, $check] = [$quantity / $perDay, 'reaches a price break', null];
             }

@@ -210,6 +210,10 @@ final readonly class Replenishment
     private function upToBreak(Need $need, float $units, float $reach): array
     {
         $economics = $need->economics;
+        if ($economics->incremental) {
+            // Such a break has no edge to reach: one more unit costs the same on either side of it, or less.
+            return [0.0, 0.0];
+        }
         $perDay = $need->forecast->perDay();
         $price = null;
         foreach ($economics->breaks as [$from, $breakPrice]) {

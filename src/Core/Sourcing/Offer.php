@@ -18,6 +18,9 @@ final readonly class Offer
      * @param int $rank     1 is bought from first; the same rank is decided by price
      * @param int $leadDays promised days from order to delivery
      * @param array{float, \DateTimeImmutable}|null $rise share by which the price will rise (0.05), and the day
+     * @param PriceBreaks $prices      of one pack, discounts taken off, in the supplier's currency
+     * @param float       $dutyPercent customs duty on goods and carriage
+     * @param float       $kgPerUnit   weight of one stock unit
      */
     public function __construct(
         public int $id,
@@ -28,6 +31,8 @@ final readonly class Offer
         public int $rank,
         public int $leadDays,
         public ?array $rise = null,
+        public float $dutyPercent = 0.0,
+        public float $kgPerUnit = 0.0,
     ) {
     }
 
@@ -42,7 +47,7 @@ final readonly class Offer
     {
         $content = $this->rule->pack->content->toFloat();
 
-        return array_map(fn (array $step): array => [$step['from']->toFloat() * $content, $this->rate->toHome(Money::of($step['price'], $this->rate->foreign))->amount->toFloat() / $content], $this->prices->steps);
+        return array_map(fn (array $step): array => [$step['from']->toFloat() * $content, $this->rate->toHome(Money::of($step['price'], $this->rate->foreign))->amount->toFloat() / $content], $this->prices->byPacks());
     }
 
     /** Price of one stock unit when so many stock units are needed, in the home currency, to six decimals. */

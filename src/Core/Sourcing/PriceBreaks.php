@@ -6,28 +6,35 @@ namespace TallBarrel\Core\Sourcing;
 
 use Brick\Math\BigDecimal;
 use Brick\Math\BigNumber;
+use Brick\Math\RoundingMode;
 use TallBarrel\Core\InvalidValue;
 
-/** Prices by quantity: from so many packs on, this price for each of all of them (all-units breaks). */
+/** Prices of one pack by how much is bought. */
 final readonly class PriceBreaks
 {
-    /** @param non-empty-list<array{from: BigDecimal, price: BigDecimal}> $steps rising quantities */
-    private function __construct(public array $steps)
+    private const PRICE_SCALE = 6;
+
+    /**
+     * @param non-empty-list<array{from: BigDecimal, price: BigDecimal}> $steps as the supplier states them, rising
+     * @param non-empty-list<BigDecimal>                                 $packs from so many packs each step holds
+     */
+    private function __construct(public array $steps, public BreakKind $kind, public BreakBasis $basis, private array $packs)
     {
     }
 
     /**
-     * @param list<array{BigNumber|int|string, BigNumber|int|string}> $steps pairs of "from so many packs" and price of one pack
+     * @param list<array{BigNumber|int|string, BigNumber|int|string}> $steps pairs of "from so much" and price of one pack
      *
-     * @throws InvalidValue if there is none, a quantity comes twice, or a price is below zero
+     * @throws InvalidValue if there is none, two start at the same place, one is dearer than that before it, or below zero
      */
-    public static function of(array $steps): self
+    public static function of(array $steps, BreakKind $kind = BreakKind::AllUnits, BreakBasis $basis = BreakBasis::Quantity): self
     {
         $sorted = array_map(static fn (array $step): array => ['from' => BigDecimal::of($step[0]), 'price' => BigDecimal::of($step[1])], $steps);
         usort($sorted, static fn (array $a, array $b): int => $a['from']->compareTo($b['from']));
         if ([] === $sorted) {
             throw InvalidValue::because('An offer needs at least one price.');
         }
+        $packs = [];
         foreach ($sorted as $i => $step) {
             if ($step['price']->isNegative()) {
                 throw InvalidValue::negative((string) $step['price'], 'a price of 0 or more');
@@ -35,22 +42,95 @@ final readonly class PriceBreaks
             if ($i > 0 && $step['from']->isEqualTo($sorted[$i - 1]['from'])) {
                 throw InvalidValue::because(sprintf('Two prices both start at %s.', $step['from']));
             }
+            if ($i > 0 && $step['price']->isGreaterThan($sorted[$i - 1]['price'])) {
+                throw InvalidValue::because(sprintf('From %s on the price rises from %s to %s; a break can only make it lower.', $step['from'], $sorted[$i - 1]['price'], $step['price']));
+            }
+            $packs[] = BreakBasis::Quantity === $basis || !$sorted[0]['price']->isPositive() ? $step['from'] : $step['from']->dividedBy($sorted[0]['price'], self::PRICE_SCALE, RoundingMode::Up);
         }
 
-        return new self($sorted);
+        return new self($sorted, $kind, $basis, $packs);
     }
 
-    /** Price of one pack when so many are bought. Below the first step the first price holds. */
-    public function priceFor(BigNumber|int|string $packs): BigDecimal
+    /**
+     * Reads prices as they are typed: "9.30", or "1=9.30 40=8.97" for breaks.
+     *
+     * @throws InvalidValue
+     */
+    public static function read(string $typed, BreakKind $kind = BreakKind::AllUnits, BreakBasis $basis = BreakBasis::Quantity): self
     {
-        $price = $this->steps[0]['price'];
-        foreach ($this->steps as $step) {
-            if ($step['from']->isGreaterThan($packs)) {
-                break;
+        $steps = [];
+        foreach (preg_split('/\s+/', $typed, -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $part) {
+            if (1 !== preg_match('/^(?:(\d{1,7}(?:\.\d{1,3})?)=)?(\d{1,9}(?:[.,]\d{1,4})?)$/', $part, $found)) {
+                throw InvalidValue::because(sprintf('“%s” is not a price; expected 9.30, or 1=9.30 40=8.97 for breaks', $part));
             }
-            $price = $step['price'];
+            $steps[] = ['' === $found[1] ? BigDecimal::one() : BigDecimal::of($found[1]), BigDecimal::of(str_replace(',', '.', $found[2]))];
         }
 
-        return $price;
+        return self::of($steps, $kind, $basis);
+    }
+
+    /** The same, with discounts taken off each price and rounded to six decimals; breaks by value still count list prices. */
+    public function after(ChainedDiscounts $discounts): self
+    {
+        $factor = $discounts->factor();
+        if ($factor->isEqualTo(1)) {
+            return $this;
+        }
+
+        return new self(
+            array_map(static fn (array $step): array => ['from' => $step['from'], 'price' => $step['price']->multipliedBy($factor)->toScale(self::PRICE_SCALE, RoundingMode::HalfUp)->strippedOfTrailingZeros()], $this->steps),
+            $this->kind, $this->basis, $this->packs,
+        );
+    }
+
+    /**
+     * Price of one pack when so many are bought: the mean one where breaks lower only what goes beyond them, to six
+     * decimals. Below the first step the first price holds.
+     */
+    public function priceFor(BigNumber|int|string $packs): BigDecimal
+    {
+        $packs = BigDecimal::of($packs);
+        if (BreakKind::Incremental === $this->kind && count($this->steps) > 1 && $packs->isPositive()) {
+            return $this->costOf($packs)->dividedBy($packs, self::PRICE_SCALE, RoundingMode::HalfUp)->strippedOfTrailingZeros();
+        }
+
+        return $this->steps[$this->stepAt($packs)]['price'];
+    }
+
+    /** Cost of so many packs, exactly. */
+    public function costOf(BigNumber|int|string $packs): BigDecimal
+    {
+        $packs = BigDecimal::of($packs);
+        $reached = $this->stepAt($packs);
+        if (BreakKind::AllUnits === $this->kind) {
+            return $this->steps[$reached]['price']->multipliedBy($packs);
+        }
+        $cost = BigDecimal::zero();
+        for ($i = 0; $i <= $reached; ++$i) {
+            $from = 0 === $i ? BigDecimal::zero() : $this->packs[$i];
+            $until = $i < $reached ? $this->packs[$i + 1] : $packs;
+            $cost = $cost->plus($this->steps[$i]['price']->multipliedBy($until->minus($from)));
+        }
+
+        return $cost;
+    }
+
+    /** @return list<array{from: BigDecimal, price: BigDecimal}> from so many packs, the price that then begins */
+    public function byPacks(): array
+    {
+        return array_map(static fn (array $step, BigDecimal $from): array => ['from' => $from, 'price' => $step['price']], $this->steps, $this->packs);
+    }
+
+    private function stepAt(BigDecimal $packs): int
+    {
+        $reached = 0;
+        foreach ($this->packs as $i => $from) {
+            if ($from->isGreaterThan($packs)) {
+                break;
+            }
+            $reached = $i;
+        }
+
+        return $reached;
     }
 }

@@ -21,14 +21,17 @@ final readonly class LeadTimeStrip
     {
     }
 
-    /** @param list<int> $met days from sending to booking in */
-    public static function of(array $met, int $promised): ?self
+    /**
+     * @param list<int> $met     days from sending to booking in
+     * @param int|null  $longest where several strips are to have one scale, from 0 to this
+     */
+    public static function of(array $met, int $promised, ?int $longest = null): ?self
     {
         if ([] === $met) {
             return null;
         }
-        $most = max($promised, ...$met) + 2;
-        $least = max(0, min($promised, ...$met) - 2);
+        $most = ($longest ?? max($promised, ...$met)) + 2;
+        $least = null === $longest ? max(0, min($promised, ...$met) - 2) : 0;
         $x = static fn (int $days): float => round(self::LEFT + (self::RIGHT - self::LEFT) * ($days - $least) / max(1, $most - $least), 1);
         $seen = $dots = [];
         foreach ($met as $days) {

@@ -5,15 +5,21 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Orders;
 
 use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
 use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Refused;
+use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -24,7 +30,7 @@ use TallBarrel\Store\Supplier\Supplier;
 /** Applies the order page's form to a draft: all of it, or nothing and the reasons. */
 final readonly class OrderEditing
 {
-    public function __construct(private EntityManagerInterface $entities, private Orders $orders, private Sites $sites, private Audit $audit)
+    public function __construct(private EntityManagerInterface $entities, private Orders $orders, private Sites $sites, private Audit $audit, private Agreements $agreements, private OfferPrices $prices, private ClockInterface $clock)
     {
     }
 
@@ -93,9 +99,27 @@ final readonly class OrderEditing
 
                 return true;
             });
+            $this->standing($line, $fields);
             if ('' !== ($codes[$line->id] ?? '')) {
                 $line->recode($codes[$line->id]);
             }
+        }
+    }
+
+    /** Where a price was changed by hand, the standing offer and the standard cost follow only if that is ticked. */
+    private function standing(OrderLine $line, Fields $fields): void
+    {
+        $offer = $line->offer;
+        if (null === $offer) {
+            return;
+        }
+        $today = $this->clock->now()->setTime(0, 0);
+        if (isset($fields->each('follow_offer')[$line->id])) {
+            $listed = $line->price()->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
+            $this->prices->change($offer, PriceBreaks::of([[1, $listed]]), $today, $today, 'by hand on '.$line->order->number);
+        }
+        if (isset($fields->each('follow_cost')[$line->id]) && null !== $line->item) {
+            $line->item->costs($line->item->averageCost(), $line->order->rate()->toHome(Money::of($line->price(), $line->order->currency))->amount->dividedBy($line->pack()->content, 6, RoundingMode::HalfUp));
         }
     }
 
@@ -113,13 +137,14 @@ final readonly class OrderEditing
         }
         $offer = $this->offer($order->supplier, $wanted);
         if (null !== $offer) {
-            $fields->attempt('add', static function () use ($order, $offer, $site, $packs, $price): bool {
+            $fields->attempt('add', function () use ($order, $offer, $site, $packs, $price): bool {
                 $packs ??= $offer->rule()->packsFor(1);
                 $objection = $packs->isPositive() ? $offer->rule()->objectionTo($packs) : 'Type how many are wanted.';
                 if (null !== $objection) {
                     throw InvalidValue::because($objection);
                 }
                 $line = OrderLine::fromOffer($order, $offer, $site, $packs);
+                $this->agreements->attach($line, $this->clock->now());
                 if (null !== $price) {
                     $line->change($packs, $price);
                 }

@@ -11,6 +11,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Order\Orders;
@@ -28,6 +29,7 @@ final readonly class OrderPage
         private Audit $audit,
         private Spending $spending,
         private Sites $sites,
+        private Agreements $agreements,
         private Security $security,
         private ClockInterface $clock,
     ) {
@@ -65,6 +67,7 @@ final readonly class OrderPage
             'discounted' => null === $terms || $terms->discountPercent->isZero() ? null : $terms->discounted($totals->total),
             'otherOrders' => array_values($supplierOrders),
             'priceChanges' => $this->priceChanges($order),
+            'overDrawn' => $editable ? $this->agreements->objections($order->lines(), $now) : [],
         ];
     }
 

@@ -78,7 +78,7 @@ final class OrdersController extends AbstractController
         $step = $fields->text('do');
         if ('send' === $step || 'submit' === $step) {
             try {
-                'send' === $step ? $sending->send($order->id, $order->version(), $person) : $sending->submit($order->id, $order->version(), $person);
+                'send' === $step ? $sending->send($order->id, $order->version(), $person, '1' === $fields->text('over_draw')) : $sending->submit($order->id, $order->version(), $person, '1' === $fields->text('over_draw'));
                 $this->addFlash('fine', 'send' === $step ? sprintf('%s is on its way to %s.', $number, $order->supplier->contact()?->email()) : sprintf('%s now waits for a yes.', $number));
             } catch (Refused $refused) {
                 $this->addFlash('short', $refused->getMessage());

@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Order\OrderLetter;
 use TallBarrel\Store\Order\OrderPaper;
@@ -25,15 +26,17 @@ final readonly class Sending
         private Orders $orders,
         private OrderPaper $paper,
         private OrderLetter $letter,
+        private Agreements $agreements,
         private Audit $audit,
         private ClockInterface $clock,
     ) {
     }
 
     /** Asks for a yes, or gives it where the person's own limit reaches. */
-    public function submit(int $id, int $version, Person $person): PurchaseOrder
+    public function submit(int $id, int $version, Person $person, bool $overDraw = false): PurchaseOrder
     {
-        return $this->step($id, $version, function (PurchaseOrder $order) use ($person): void {
+        return $this->step($id, $version, function (PurchaseOrder $order) use ($person, $overDraw): void {
+            $this->askAboutAgreements($order, $person, $overDraw);
             if ($person->maySpend($order->homeTotal())) {
                 $order->approve($person, $this->clock->now());
                 $this->audit->note($person, $order->number, sprintf('Approved, within %s’s limit', $person->firstName()));
@@ -66,11 +69,12 @@ final readonly class Sending
      *
      * @throws Refused if something is missing, or a yes is
      */
-    public function send(int $id, int $version, Person $person): PurchaseOrder
+    public function send(int $id, int $version, Person $person, bool $overDraw = false): PurchaseOrder
     {
-        return $this->step($id, $version, function (PurchaseOrder $order) use ($person): void {
+        return $this->step($id, $version, function (PurchaseOrder $order) use ($person, $overDraw): void {
             $now = $this->clock->now();
             if (OrderState::Draft === $order->state()) {
+                $this->askAboutAgreements($order, $person, $overDraw);
                 $order->approve($person, $now);
                 $this->audit->note($person, $order->number, sprintf('Approved, within %s’s limit', $person->firstName()));
             }
@@ -114,6 +118,19 @@ final readonly class Sending
             $order->settleState();
             $this->audit->note($person, $order->number, 'What was outstanding is closed'.('' === $agreedWith ? '' : ', agreed with '.$agreedWith));
         });
+    }
+
+    /** @throws Refused if it would draw too much or too little, and nobody said yes to that */
+    private function askAboutAgreements(PurchaseOrder $order, Person $person, bool $overDraw): void
+    {
+        $objections = $this->agreements->objections($order->lines(), $this->clock->now());
+        if ([] === $objections) {
+            return;
+        }
+        if (!$overDraw) {
+            throw new Refused(implode(' ', $objections).' Tick “draw it anyway” if that is meant.');
+        }
+        $this->audit->note($person, $order->number, 'Drawn anyway: '.implode(' ', $objections));
     }
 
     /**

@@ -13,6 +13,7 @@ use TallBarrel\Core\Replenish\LeadTime;
 use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\Replay;
 use TallBarrel\Core\Replenish\ServiceTarget;
+use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\Offer;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Planning\ClassFigures;
@@ -84,7 +85,7 @@ final readonly class ExchangeCurve
                 $terms = null === $offer ? null : $suppliers[$offer->supplierId];
                 $lead = LeadTime::fromDeliveries($offer->leadDays ?? 7, $terms->leadTimesMet ?? []);
                 $review = $terms?->orderDays->reviewDays() ?? 7;
-                $economics = new Economics($place->unitCost, $business->orderCost->toFloat(), $business->holdingPercent->toFloat() / 100, $place->salesPrice, $offer?->unitBreaks() ?? [], null, $place->shelfDays);
+                $economics = new Economics($place->unitCost, $business->orderCost->toFloat(), $business->holdingPercent->toFloat() / 100, $place->salesPrice, $offer?->unitBreaks() ?? [], null, $place->shelfDays, BreakKind::Incremental === $offer?->prices->kind);
                 $weeks = Cleaning::of($place->history, $place->verdicts)->history->sinceFirstSale()->demand;
                 $past = Replay::past($weeks, $aimed, $lead, $review, $economics, $i + 1);
                 if (null === $past) {

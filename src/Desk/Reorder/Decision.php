@@ -28,6 +28,7 @@ use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Core\Replenish\Replenishment;
 use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Core\Replenish\Transfers;
+use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\Offer;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Store\Planning\Finding;
@@ -132,7 +133,7 @@ final readonly class Decision
         $asked = in_array($background->options->start, [PlanningOptions::COVER, PlanningOptions::VALUE, PlanningOptions::LISTED], true) && PolicyKind::ByHand !== $policy->kind;
         $proposal = $this->replenishment->propose(new Need(
             $place->unit, $forecast, $leadTime, $review, $policy,
-            new Economics($place->unitCost, $background->orderCost, $background->holdingShare, $place->salesPrice, $offer?->unitBreaks() ?? [], $offer?->rise, $place->shelfDays),
+            new Economics($place->unitCost, $background->orderCost, $background->holdingShare, $place->salesPrice, $offer?->unitBreaks() ?? [], $offer?->rise, $place->shelfDays, BreakKind::Incremental === $offer?->prices->kind),
             $background->options->countStock ? $place->onHand : BigDecimal::zero(), $place->onOrder, $place->promised,
             $offer->rule ?? BuyingRule::of(Pack::of('each', 1)), $today, $place->planned, $background->options->wholePacks,
         ), $asked && $background->isOnList($place->item, $place->site));

@@ -8,6 +8,7 @@ use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Business\Rates;
@@ -20,7 +21,7 @@ use TallBarrel\Store\Planning\SavedProposal;
 /** Turns the chosen proposals into draft orders, one for each supplier. */
 final readonly class Drafting
 {
-    public function __construct(private EntityManagerInterface $entities, private Rates $rates, private Audit $audit, private ClockInterface $clock)
+    public function __construct(private EntityManagerInterface $entities, private Rates $rates, private Audit $audit, private Agreements $agreements, private ClockInterface $clock)
     {
     }
 
@@ -51,7 +52,7 @@ final readonly class Drafting
                 $order = null;
                 foreach ($parts as [$from, $packs]) {
                     $of = $orders[$from->supplier->id] ??= $this->order($from, $buyer, $proposal);
-                    OrderLine::fromOffer($of, $from, $proposal->site, $packs);
+                    $this->agreements->attach(OrderLine::fromOffer($of, $from, $proposal->site, $packs), $this->clock->now());
                     $order ??= $of;
                 }
                 if (null !== $order) {
@@ -67,7 +68,7 @@ final readonly class Drafting
     {
         $now = $this->clock->now();
         $order = new PurchaseOrder(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS), $offer->supplier, $buyer,
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS), $offer->supplier, $offer->supplier->buyer() ?? $buyer,
             $this->rates->on($offer->supplier->currency()->code, $now), new \DateTimeImmutable($first->facts()['arrival']), $now,
         );
         $this->entities->persist($order);

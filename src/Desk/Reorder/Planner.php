@@ -11,6 +11,7 @@ use Symfony\Contracts\Cache\CacheInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Import\Imports;
+use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\ItemSite;
 use TallBarrel\Store\Planning\OrderLists;
@@ -39,6 +40,7 @@ final readonly class Planner
         private OrderLists $lists,
         private CurrentBusiness $business,
         private Imports $imports,
+        private OfferPrices $prices,
         private CacheInterface $cache,
         private ClockInterface $clock,
         private string $projectDir,
@@ -55,6 +57,7 @@ final readonly class Planner
         $start = hrtime(true);
         try {
             $count = $this->data->countItemSites();
+            $this->prices->catchUp($this->clock->now()->setTime(0, 0));
             $this->proposals->plan($run, $count);
             if ($count < self::WORTH_SHARING) {
                 $this->part($run, 0, 1, $afresh);

@@ -8,7 +8,9 @@ use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Store\Order\SentLetters;
+use TallBarrel\Store\Quote\Correspondents;
 
 #[Route('/mailbox')]
 final class MailboxController extends AbstractController
@@ -17,6 +19,16 @@ final class MailboxController extends AbstractController
     public function letters(SentLetters $mailbox): Response
     {
         return $this->render('settings/mailbox.html.twig', ['letters' => $mailbox->letters()]);
+    }
+
+    /** The stand-in suppliers need not wait until their time has come. */
+    #[Route('/answers', name: 'mailbox_answers', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function answers(Correspondents $correspondents): Response
+    {
+        $answered = $correspondents->answerDue(true);
+        $this->addFlash($answered > 0 ? 'fine' : 'watch', $answered > 0 ? sprintf('%d stand-in suppliers have answered.', $answered) : 'No stand-in supplier has a question open.');
+
+        return $this->redirectToRoute('rounds');
     }
 
     #[Route('/{name}.eml', name: 'mailbox_letter', methods: ['GET'])]

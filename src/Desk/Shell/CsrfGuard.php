@@ -15,6 +15,8 @@ use Symfony\Component\Security\Csrf\CsrfTokenManagerInterface;
 final readonly class CsrfGuard
 {
     public const TOKEN = 'desk';
+    /** Routes whose address itself is the secret have no session, and nothing a foreign page could misuse. */
+    public const BY_LINK = '_by_link';
 
     public function __construct(private CsrfTokenManagerInterface $tokens)
     {
@@ -24,7 +26,7 @@ final readonly class CsrfGuard
     public function check(ControllerEvent $event): void
     {
         $request = $event->getRequest();
-        if ($request->isMethodSafe() || !$event->isMainRequest()) {
+        if ($request->isMethodSafe() || !$event->isMainRequest() || true === $request->attributes->get(self::BY_LINK)) {
             return;
         }
         $given = $request->headers->get('X-CSRF-Token') ?? $request->request->getString('_token');

@@ -74,16 +74,16 @@ final class Fields
         return $this->attempt($name, static fn (): ?BigDecimal => '' === $typed ? null : Quantity::read($typed));
     }
 
-    /** An amount of money or a price, with up to four decimals. */
+    /** An amount of money or a price, with up to six decimals. */
     public function price(string $name, string $typed): ?BigDecimal
     {
         return $this->attempt($name, static function () use ($typed): ?BigDecimal {
             $clean = str_replace([' ', "\u{a0}"], '', $typed);
-            $clean = 1 === preg_match('/^\d+,\d{1,4}$/', $clean) && 1 !== preg_match('/^\d{1,3},\d{3}$/', $clean) ? str_replace(',', '.', $clean) : str_replace(',', '', $clean);
+            $clean = 1 === preg_match('/^\d+,\d{1,6}$/', $clean) && 1 !== preg_match('/^\d{1,3},\d{3}$/', $clean) ? str_replace(',', '.', $clean) : str_replace(',', '', $clean);
             if ('' === $clean) {
                 return null;
             }
-            if (1 !== preg_match('/^\d{1,9}(\.\d{1,4})?$/', $clean)) {
+            if (1 !== preg_match('/^\d{1,9}(\.\d{1,6})?$/', $clean)) {
                 throw InvalidValue::notANumber($typed, 'an amount of 0 or more, such as 9.30');
             }
 

@@ -25,12 +25,14 @@ final readonly class Shell
     public function stages(): array
     {
         $site = $this->site()?->id;
-        /** @var array{due: int, orders: int, dock: int} $waiting */
+        /** @var array{due: int, orders: int, dock: int, quotes: int} $waiting */
         $waiting = $this->connection->fetchAssociative(
-            "SELECT (SELECT COUNT(*) FROM proposal WHERE listed = 1 AND draft_id IS NULL AND (? IS NULL OR site_id = ?)) due,
+            "SELECT (SELECT COUNT(*) FROM proposal WHERE listed = 1 AND draft_id IS NULL AND (? IS NULL OR site_id = ?)
+                        AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = proposal.item_id AND f.site_id = proposal.site_id AND f.until_day > ?)) due,
                     (SELECT COUNT(*) FROM purchase_order WHERE state IN ('draft', 'awaiting-approval', 'approved', ".Orders::openStates().')) orders,
-                    (SELECT COUNT(*) FROM purchase_order WHERE state IN ('.Orders::openStates().') AND COALESCE(promised_on, wanted_on) <= ?) dock',
-            [$site, $site, $this->clock->now()->format('Y-m-d')],
+                    (SELECT COUNT(*) FROM purchase_order WHERE state IN ('.Orders::openStates().') AND COALESCE(promised_on, wanted_on) <= ?) dock,
+                    (SELECT COUNT(*) FROM quote_round WHERE sent_at IS NOT NULL AND settled_at IS NULL) quotes',
+            [$site, $site, $this->clock->now()->format('Y-m-d'), $this->clock->now()->format('Y-m-d')],
         );
 
         $today = count($this->today->entries($this->site()));
@@ -38,6 +40,7 @@ final readonly class Shell
         return [
             ['route' => 'today', 'name' => 'Today', 'key' => 't', 'count' => $today, 'alarm' => $today > 0],
             ['route' => 'reorder', 'name' => 'Reorder', 'key' => 'r', 'count' => $waiting['due'], 'alarm' => false],
+            ['route' => 'compare', 'name' => 'Compare', 'key' => 'c', 'count' => $waiting['quotes'], 'alarm' => false],
             ['route' => 'orders', 'name' => 'Orders', 'key' => 'o', 'count' => $waiting['orders'], 'alarm' => false],
             ['route' => 'dock', 'name' => 'Dock', 'key' => 'd', 'count' => $waiting['dock'], 'alarm' => false],
             ['route' => 'stock', 'name' => 'Stock', 'key' => 's', 'count' => null, 'alarm' => false],

@@ -6,6 +6,7 @@ namespace TallBarrel\Desk\Suppliers;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -20,12 +21,14 @@ use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Store\Supplier\Contact;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Store\Supplier\SupplierRecord;
 
 #[Route('/suppliers')]
 final class SuppliersController extends AbstractController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly PlanningData $data, private readonly Orders $orders, private readonly Audit $audit)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly PlanningData $data, private readonly Orders $orders, private readonly Audit $audit, private readonly SupplierRecord $records, private readonly ClockInterface $clock)
     {
     }
 
@@ -43,6 +46,37 @@ final class SuppliersController extends AbstractController
             'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
             'behaviour' => $this->data->suppliers(), 'open' => $open, 'offers' => $offers,
         ]);
+    }
+
+    /** From scratch, or with the terms of a similar one. */
+    #[Route('', name: 'supplier_new', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function begin(Request $request, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::of($request);
+        $code = strtoupper($fields->text('code', 20));
+        try {
+            if (1 !== preg_match('/^[A-Z0-9-]{2,20}$/', $code)) {
+                throw InvalidValue::because(sprintf('“%s” is not a code; expected 2 to 20 letters and digits, such as VETRASOL.', $code));
+            }
+            if (null !== $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code])) {
+                throw InvalidValue::because(sprintf('There is a supplier %s already.', $code));
+            }
+            $like = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $fields->text('like')]);
+            $supplier = new Supplier($code, $fields->text('name', 120), $fields->text('currency') ?: $like?->currency()->code ?? '');
+            if (null !== $like) {
+                $supplier->beLike($like);
+            }
+            $this->entities->persist($supplier);
+            $this->audit->note($person, 'supplier '.$code, null === $like ? 'Added' : 'Added like '.$like->code);
+            $this->entities->flush();
+        } catch (InvalidValue $invalid) {
+            $this->addFlash('short', $invalid->getMessage());
+
+            return $this->redirectToRoute('suppliers', array_filter(['code' => $code, 'name' => $fields->text('name'), 'currency' => $fields->text('currency'), 'like' => $fields->text('like')]));
+        }
+        $this->addFlash('fine', sprintf('%s is there. What is still missing before it can be ordered from is marked.', $supplier->name()));
+
+        return $this->redirectToRoute('supplier', ['code' => $code]);
     }
 
     #[Route('/{code}', name: 'supplier', methods: ['GET'])]
@@ -99,11 +133,23 @@ final class SuppliersController extends AbstractController
                     throw InvalidValue::notANumber($days, 'a number of days such as 30');
                 }
             }
-            $supplier->agreeTerms(PaymentTerms::net((int) $net, $percent ?? 0, (int) $fields->text('discount_days')));
+            $supplier->agreeTerms(PaymentTerms::net((int) $net, $percent ?? 0, (int) $fields->text('discount_days'))->fromEndOfMonth('1' === $fields->text('end_of_month'))
+                ->withDeposit($fields->price('deposit', $fields->text('deposit')) ?? 0)->inInstalments($fields->text('instalments', 120)));
         }));
+        $fields->attempt('freight_kind', $done(fn () => $supplier->reckonsFreight($fields->text('freight_kind') ?: $supplier->freightKind(), $fields->text('freight_steps', 200), $fields->price('pallet_kg', $fields->text('pallet_kg')))));
+        $supplier->ships($fields->price('freight', $fields->text('freight')), $supplier->fullLoadKg());
+        $packs = $fields->text('minimum_packs', 6);
+        if ('' !== $packs && 1 !== preg_match('/^\d{1,6}$/', $packs)) {
+            $fields->refuse('minimum_packs', sprintf('“%s” is not a number of packs, such as 20.', $packs));
+        }
+        $supplier->takesAtLeast($fields->price('minimum_kg', $fields->text('minimum_kg')), '' === $packs ? null : (int) $packs);
+        $fields->attempt('quotes_email', $done(fn () => '' === $fields->text('quotes_contact').$fields->text('quotes_email') ? null : $supplier->orderThrough($fields->text('quotes_contact', 80), $fields->text('quotes_email', 180), '', Contact::QUOTES)));
+        $fields->attempt('paid_through', $done(fn () => $supplier->isPaidThrough($this->entities->find(Supplier::class, (int) $fields->text('paid_through')))));
+        $supplier->isBoughtFromBy($this->entities->find(Person::class, (int) $fields->text('buyer')));
+        $supplier->jot($fields->text('notes', 2000));
         $fields->attempt('cut_off', $done(fn () => $supplier->takesOrders(implode(',', array_keys($fields->each('weekdays'))), $fields->text('cut_off'))));
         $supplier->asksFor($fields->price('minimum', $fields->text('minimum')), $fields->price('free_freight', $fields->text('free_freight')));
-        $supplier->deliversAs($fields->text('delivery_terms', 80), $fields->price('tax', $fields->text('tax')) ?? $supplier->taxPercent());
+        $fields->attempt('delivery_terms', $done(fn () => $supplier->deliversAs($fields->text('delivery_terms', 80), $fields->price('tax', $fields->text('tax')) ?? $supplier->taxPercent())));
         $supplier->remember($fields->text('caution', 300), $fields->text('note', 500));
     }
 
@@ -116,6 +162,9 @@ final class SuppliersController extends AbstractController
             'offers' => $this->entities->createQueryBuilder()->select('o', 'i', 'b')->from(Offer::class, 'o')->join('o.item', 'i')->leftJoin('o.breaks', 'b')->where('o.supplier = :s')->setParameter('s', $supplier)->orderBy('i.name')->getQuery()->getResult(),
             'orders' => array_values(array_filter($this->orders->open(), static fn (PurchaseOrder $order): bool => $order->supplier === $supplier)),
             'behaviour' => $this->data->suppliers()[$supplier->id],
+            'record' => $this->records->of($supplier, $this->clock->now()),
+            'others' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
+            'people' => $this->entities->getRepository(Person::class)->findBy([], ['name' => 'ASC']),
         ], new Response(status: $fields->isGood() ? 200 : 422));
     }
 

@@ -13,6 +13,7 @@ use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Desk\Drawing\Barrel;
+use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Planning\SavedProposal;
@@ -45,13 +46,14 @@ final class TodayList
         private readonly StockFigures $stock,
         private readonly Sites $sites,
         private readonly ClockInterface $clock,
+        private readonly Agreements $agreements,
     ) {
     }
 
     /** @return list<TodayEntry> */
     public function entries(?Site $site): array
     {
-        return $this->known[$site->id ?? 0] ??= [...$this->shortages($site), ...$this->orders($site), ...$this->notNeeded($site), ...$this->expiring($site), ...$this->wrongForecasts($site)];
+        return $this->known[$site->id ?? 0] ??= [...$this->shortages($site), ...$this->orders($site), ...$this->notNeeded($site), ...$this->sourcing(), ...$this->expiring($site), ...$this->wrongForecasts($site)];
     }
 
     /** @return list<TodayEntry> items that will be gone before an order sent now could arrive */
@@ -91,6 +93,36 @@ final class TodayList
                 Barrel::of($facts['onHand'], array_sum(array_column($facts['arrivals'], 1)), $why['levels']['safety'], $why['levels']['reorder'], $why['levels']['upTo']),
             );
         }, $rows);
+    }
+
+    /** @return list<TodayEntry> quote rounds to award or to remind, and agreements that go astray */
+    private function sourcing(): array
+    {
+        $today = $this->clock->now()->format('Y-m-d');
+        /** @var list<array{number: string, reply_by: string, asked: int|string, silent: int|string, answered: int|string}> $rounds */
+        $rounds = $this->connection->fetchAllAssociative(
+            "SELECT r.number, r.reply_by, COUNT(*) asked, SUM(q.state = 'asked') silent, SUM(q.state = 'answered') answered FROM quote_round r JOIN quote q ON q.round_id = r.id
+             WHERE r.sent_at IS NOT NULL AND r.settled_at IS NULL GROUP BY r.id, r.number, r.reply_by HAVING r.reply_by <= ? OR silent = 0 ORDER BY r.reply_by",
+            [$this->clock->now()->modify('+1 day')->format('Y-m-d')],
+        );
+        $entries = array_map(fn (array $row): TodayEntry => new TodayEntry(
+            false,
+            0 === (int) $row['silent'] || $row['reply_by'] < $today ? 'Quotes to award' : 'Quotes due',
+            sprintf('%s: %d of %d answered, reply by %s.', $row['number'], (int) $row['answered'], (int) $row['asked'], (new \DateTimeImmutable($row['reply_by']))->format('D j M')),
+            null, '', $this->urls->generate('round', ['number' => $row['number']]), 0 === (int) $row['silent'] || $row['reply_by'] < $today ? 'Award it' : 'Remind them',
+        ), $rounds);
+        $drawn = null;
+        foreach ($this->agreements->all() as $agreement) {
+            if ($agreement->isInForce($this->clock->now())) {
+                $drawn ??= $this->agreements->drawn();
+                $pace = $agreement->pace($drawn[$agreement->id]['drawn'], $this->clock->now());
+                if ($pace->state->isWorthALook()) {
+                    $entries[] = new TodayEntry(false, 'Agreement '.$pace->state->value, sprintf('%s, %s: %s of %s %s drawn by now.', $agreement->supplier->name(), $agreement->subject(), number_format($pace->drawn), number_format($pace->promised), $agreement->unit()), null, '', $this->urls->generate('agreement', ['number' => $agreement->number]), 'Look at it');
+                }
+            }
+        }
+
+        return $entries;
     }
 
     /** @return list<TodayEntry> orders that are late, unanswered or waiting for a yes */

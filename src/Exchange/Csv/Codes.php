@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Csv;
 
 use Doctrine\DBAL\Connection;
+use TallBarrel\Core\Quantity\Unit;
 
 /** Ids by code, looked up in one go. */
 final readonly class Codes
@@ -29,6 +30,15 @@ final readonly class Codes
     public function suppliers(): array
     {
         return $this->of('SELECT UPPER(code), id FROM supplier');
+    }
+
+    /** @return array<int, Unit> stock unit by item */
+    public function units(): array
+    {
+        /** @var array<int, string> $units */
+        $units = $this->connection->fetchAllKeyValue('SELECT id, unit FROM item');
+
+        return array_map(Unit::from(...), $units);
     }
 
     /** @return array<string, int> */

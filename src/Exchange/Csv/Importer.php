@@ -29,6 +29,7 @@ final readonly class Importer implements Imports
         private EntityManagerInterface $entities,
         private string $instanceDir,
         private ClockInterface $clock,
+        private RateImport $rates,
     ) {
     }
 
@@ -58,6 +59,9 @@ final readonly class Importer implements Imports
         $kind = $this->kind($kind);
         if (filesize($file) > self::MOST_BYTES) {
             throw InvalidValue::because(sprintf('%s has %d MB; at most %d MB can be read at once. Split it, by year for example.', $filename, (int) ceil(filesize($file) / 1048576), self::MOST_BYTES / 1048576));
+        }
+        if ('rates' === $kind->name()) {
+            $file = $this->rates->asCsv($file);
         }
         $csv = CsvFile::open($file);
         $needed = array_keys(array_filter($kind->columns(), static fn (string $words): bool => str_ends_with($words, '*')));

@@ -6,7 +6,9 @@ namespace TallBarrel\Exchange\Csv;
 
 use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Exchange\Rates\ReferenceRates;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
@@ -69,12 +71,37 @@ final readonly class RateImport implements ImportKind
         };
     }
 
+    /**
+     * The file itself, or, where it is the European Central Bank's file of reference rates, the same as one of ours.
+     *
+     * @throws InvalidValue if such a file cannot be read, or our own currency is not the euro
+     */
+    public function asCsv(string $file): string
+    {
+        if (!ReferenceRates::looksLikeOne((string) file_get_contents($file, length: 2000))) {
+            return $file;
+        }
+        if ('EUR' !== $this->business->get()->currency) {
+            throw InvalidValue::because(sprintf('These reference rates are for one EUR; ours are for one %s.', $this->business->get()->currency));
+        }
+        $lines = "currency,day,rate\n";
+        foreach (ReferenceRates::read((string) file_get_contents($file)) as $day => $rates) {
+            foreach ($rates as $currency => $rate) {
+                $lines .= sprintf("%s,%s,%s\n", $currency, $day, $rate);
+            }
+        }
+        $converted = $file.'.csv';
+        file_put_contents($converted, $lines);
+
+        return $converted;
+    }
+
     public function apply(iterable $rows, Person $person): void
     {
-        $rates = new BulkInsert($this->connection, 'exchange_rate', ['currency', 'day', 'foreign_for_one'], ' ON DUPLICATE KEY UPDATE foreign_for_one = VALUES(foreign_for_one)');
+        $rates = new BulkInsert($this->connection, 'exchange_rate', ['currency', 'day', 'foreign_for_one', 'source'], ' ON DUPLICATE KEY UPDATE foreign_for_one = VALUES(foreign_for_one), source = VALUES(source)');
         /** @var array{string, string, string} $row */
         foreach ($rows as $row) {
-            $rates->add(...$row);
+            $rates->add(...[...$row, 'file']);
         }
         $rates->flush();
     }

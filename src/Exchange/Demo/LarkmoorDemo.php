@@ -97,6 +97,7 @@ final class LarkmoorDemo
             $this->pastOrdersAndLedger($trades);
             $this->waitingOrders();
             $this->promises();
+            (new LarkmoorSourcing($this->entities, $this->suppliers, $this->items, $this->offers, $this->sites, self::RATES, $this->people['buyer'], $this->clock->now()))->load();
             $this->plans();
             $this->entities->flush();
         });

@@ -6,7 +6,9 @@ namespace TallBarrel\Store\Business;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** The one business this installation belongs to. */
@@ -17,6 +19,14 @@ class Business
 
     #[ORM\Id, ORM\Column]
     public readonly int $id;
+
+    /** What borrowed money costs, percent a year. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '7.00'])]
+    private BigDecimal $moneyPercent;
+
+    /** What the bank takes of a payment in a foreign currency, in percent. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.50'])]
+    private BigDecimal $exchangePercent;
 
     public function __construct(
         #[ORM\Column(length: 120)]
@@ -38,6 +48,35 @@ class Business
         public readonly ?BigDecimal $monthlyBudget,
     ) {
         $this->id = self::ID;
+        $this->moneyPercent = BigDecimal::of(7);
+        $this->exchangePercent = BigDecimal::of('0.5');
+    }
+
+    /** @throws InvalidValue unless both are from 0 to 60 */
+    public function reckonWith(BigDecimal $moneyPercent, BigDecimal $exchangePercent): void
+    {
+        foreach ([$moneyPercent, $exchangePercent] as $percent) {
+            if ($percent->isNegative() || $percent->isGreaterThan(60)) {
+                throw InvalidValue::because(sprintf('“%s %%” a year is out of range; expected 0 to 60.', $percent));
+            }
+        }
+        $this->moneyPercent = $moneyPercent;
+        $this->exchangePercent = $exchangePercent;
+    }
+
+    public function moneyPercent(): BigDecimal
+    {
+        return $this->moneyPercent;
+    }
+
+    public function exchangePercent(): BigDecimal
+    {
+        return $this->exchangePercent;
+    }
+
+    public function costRates(): CostRates
+    {
+        return new CostRates($this->moneyPercent->toFloat(), $this->holdingPercent->toFloat(), $this->exchangePercent->toFloat());
     }
 
     public function homeCurrency(): Currency

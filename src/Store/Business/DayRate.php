@@ -20,6 +20,9 @@ class DayRate
         public readonly \DateTimeImmutable $day,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 8)]
         public readonly BigDecimal $foreignForOne,
+        /** Where it comes from: a file, the daily feed. */
+        #[ORM\Column(length: 40, options: ['default' => ''])]
+        public readonly string $source = '',
     ) {
     }
 }

@@ -14,6 +14,8 @@ class NumberSeries
     public const ORDERS = 'PO';
     public const TRANSFERS = 'T';
     public const RECEIPTS = 'R';
+    public const ROUNDS = 'Q';
+    public const AGREEMENTS = 'A';
 
     public function __construct(
         #[ORM\Id, ORM\Column(length: 10)]

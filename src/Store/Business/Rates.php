@@ -26,6 +26,50 @@ final readonly class Rates
             ?? throw new Refused(sprintf('There is no exchange rate for %s on or before %s.', $currency, $day->format('j M Y')));
     }
 
+    /**
+     * @param array<string, array<string, string>> $rates by day and currency
+     *
+     * @return int how many were new or changed
+     */
+    public function take(array $rates, string $source): int
+    {
+        $taken = 0;
+        foreach ($rates as $day => $byCurrency) {
+            foreach ($byCurrency as $currency => $rate) {
+                $taken += (int) $this->connection->executeStatement('INSERT INTO exchange_rate (currency, day, foreign_for_one, source) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE source = IF(foreign_for_one = VALUES(foreign_for_one), source, VALUES(source)), foreign_for_one = VALUES(foreign_for_one)', [$currency, $day, $rate, $source]);
+            }
+        }
+
+        return $taken;
+    }
+
+    /** @return array<string, array{rates: array<string, string>, source: string}> by day, latest first */
+    public function history(\DateTimeImmutable $since): array
+    {
+        /** @var list<array{currency: string, day: string, rate: string, source: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative('SELECT currency, day, foreign_for_one rate, source FROM exchange_rate WHERE day >= ? ORDER BY day DESC, currency', [$since->format('Y-m-d')]);
+        $history = [];
+        foreach ($rows as $row) {
+            $history[$row['day']]['rates'][$row['currency']] = $row['rate'];
+            $history[$row['day']]['source'] = $row['source'];
+        }
+
+        return $history;
+    }
+
+    /** @return array<string, array{rate: string, day: string, source: string}> what is in force on a day and since when, by foreign currency */
+    public function daysOn(\DateTimeImmutable $day): array
+    {
+        /** @var array<string, array{rate: string, day: string, source: string}> $rows */
+        $rows = $this->connection->fetchAllAssociativeIndexed(
+            'SELECT r.currency, r.foreign_for_one rate, r.day, r.source FROM exchange_rate r
+             JOIN (SELECT currency, MAX(day) day FROM exchange_rate WHERE day <= ? GROUP BY currency) latest USING (currency, day)',
+            [$day->format('Y-m-d')],
+        );
+
+        return $rows;
+    }
+
     /** @return array<string, ExchangeRate> by currency, the home currency among them */
     public function allOn(\DateTimeImmutable $day): array
     {

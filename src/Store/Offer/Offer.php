@@ -8,9 +8,14 @@ use Brick\Math\BigDecimal;
 use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Quantity\BuyingRule;
+use TallBarrel\Core\Quantity\NestedPacks;
 use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Sourcing\BreakBasis;
+use TallBarrel\Core\Sourcing\BreakKind;
+use TallBarrel\Core\Sourcing\ChainedDiscounts;
 use TallBarrel\Core\Sourcing\Offer as CoreOffer;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Item\Item;
@@ -44,7 +49,48 @@ class Offer
     private int $rank = 1;
 
     #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $validFrom = null;
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $validUntil = null;
+
+    /** What they call it. */
+    #[ORM\Column(length: 160, options: ['default' => ''])]
+    private string $description = '';
+
+    /** The pack's content as they state it, where their unit is not our stock unit: "50 LBR". */
+    #[ORM\Column(length: 30, options: ['default' => ''])]
+    private string $statedContent = '';
+
+    /** Larger packs made of this one: "layer=8 pallet=6". */
+    #[ORM\Column(length: 120, options: ['default' => ''])]
+    private string $outerPacks = '';
+
+    #[ORM\Column(length: 12, enumType: BreakKind::class, options: ['default' => 'all-units'])]
+    private BreakKind $breakKind = BreakKind::AllUnits;
+
+    #[ORM\Column(length: 12, enumType: BreakBasis::class, options: ['default' => 'quantity'])]
+    private BreakBasis $breakBasis = BreakBasis::Quantity;
+
+    /** Taken off one after the other: "10 + 5". */
+    #[ORM\Column(length: 40, options: ['default' => ''])]
+    private string $discounts = '';
+
+    /** Country of origin, ISO 3166 alpha-2. */
+    #[ORM\Column(length: 2, options: ['default' => ''])]
+    private string $origin = '';
+
+    #[ORM\Column(length: 12, options: ['default' => ''])]
+    private string $tariffNumber = '';
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.00'])]
+    private BigDecimal $dutyPercent;
+
+    #[ORM\Column(options: ['default' => false])]
+    private bool $inspected = false;
+
+    #[ORM\Column(options: ['default' => false])]
+    private bool $blocked = false;
 
     /** Percent by which the supplier has announced to raise the price, and from when. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, nullable: true)]
@@ -67,11 +113,12 @@ class Offer
         private string $supplierCode,
         #[ORM\Column(length: 30)]
         public readonly string $packName,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6)]
         private BigDecimal $packContent,
     ) {
         Pack::of($packName, $packContent);
         $this->minimum = $this->multiple = BigDecimal::one();
+        $this->dutyPercent = BigDecimal::zero();
         $this->breaks = new ArrayCollection();
     }
 
@@ -83,15 +130,65 @@ class Offer
         $this->split = $rule->split;
     }
 
-    public function promise(int $leadDays, int $rank, ?\DateTimeImmutable $validUntil = null): void
+    /** @throws InvalidValue if it would end before it begins */
+    public function promise(int $leadDays, int $rank, ?\DateTimeImmutable $validUntil = null, ?\DateTimeImmutable $validFrom = null): void
     {
+        if (null !== $validFrom && null !== $validUntil && $validUntil < $validFrom) {
+            throw InvalidValue::because(sprintf('The offer would end on %s, before it begins on %s.', $validUntil->format('j M Y'), $validFrom->format('j M Y')));
+        }
         $this->leadDays = $leadDays;
         $this->rank = $rank;
         $this->validUntil = $validUntil;
+        $this->validFrom = $validFrom;
     }
 
+    /** @throws InvalidValue if a larger pack would hold itself */
+    public function describe(string $description, string $statedContent = '', string $outerPacks = ''): void
+    {
+        $this->description = trim($description);
+        $this->statedContent = trim($statedContent);
+        NestedPacks::read($this->rule()->pack, $outerPacks);
+        $this->outerPacks = trim($outerPacks);
+    }
+
+    /** @throws InvalidValue */
+    public function comesFrom(string $origin, string $tariffNumber, BigDecimal $dutyPercent): void
+    {
+        if ('' !== $origin && 1 !== preg_match('/^[A-Za-z]{2}$/', $origin)) {
+            throw InvalidValue::because(sprintf('“%s” is not a country code; expected two letters such as IE.', $origin));
+        }
+        $number = str_replace([' ', '.'], '', $tariffNumber);
+        if ('' !== $number && 1 !== preg_match('/^(\d{4}|\d{6}|\d{8}|\d{10})$/', $number)) {
+            throw InvalidValue::because(sprintf('“%s” is not a customs tariff number; expected 4, 6, 8 or 10 digits.', $tariffNumber));
+        }
+        if ($dutyPercent->isNegative() || $dutyPercent->isGreaterThan(200)) {
+            throw InvalidValue::because(sprintf('A duty of %s %% is out of range; expected 0 to 200.', $dutyPercent));
+        }
+        $this->origin = strtoupper($origin);
+        $this->tariffNumber = $number;
+        $this->dutyPercent = $dutyPercent;
+    }
+
+    public function inspect(bool $inspected): void
+    {
+        $this->inspected = $inspected;
+    }
+
+    public function block(bool $blocked): void
+    {
+        $this->blocked = $blocked;
+    }
+
+    public function discount(ChainedDiscounts $discounts): void
+    {
+        $this->discounts = $discounts->label();
+    }
+
+    /** @param PriceBreaks $prices before discounts */
     public function price(PriceBreaks $prices): void
     {
+        $this->breakKind = $prices->kind;
+        $this->breakBasis = $prices->basis;
         foreach ($prices->steps as $i => $step) {
             $existing = $this->breaks->get($i);
             if (null === $existing) {
@@ -132,9 +229,71 @@ class Offer
         return BuyingRule::of(Pack::of($this->packName, $this->packContent), $this->minimum, $this->multiple, $this->split);
     }
 
+    /** Discounts taken off. */
     public function prices(): PriceBreaks
     {
-        return PriceBreaks::of(array_values($this->breaks->map(static fn (PriceBreak $break): array => [$break->fromPacks(), $break->price()])->toArray()));
+        return $this->listPrices()->after($this->discounts());
+    }
+
+    public function listPrices(): PriceBreaks
+    {
+        return PriceBreaks::of(array_values($this->breaks->map(static fn (PriceBreak $break): array => [$break->fromPacks(), $break->price()])->toArray()), $this->breakKind, $this->breakBasis);
+    }
+
+    public function discounts(): ChainedDiscounts
+    {
+        return ChainedDiscounts::read($this->discounts);
+    }
+
+    /** Whether it may be bought on a day. */
+    public function isInForce(\DateTimeImmutable $day): bool
+    {
+        return !$this->blocked && (null === $this->validFrom || $this->validFrom->format('Y-m-d') <= $day->format('Y-m-d')) && (null === $this->validUntil || $this->validUntil->format('Y-m-d') >= $day->format('Y-m-d'));
+    }
+
+    public function description(): string
+    {
+        return $this->description;
+    }
+
+    public function statedContent(): string
+    {
+        return $this->statedContent;
+    }
+
+    public function outerPacks(): string
+    {
+        return $this->outerPacks;
+    }
+
+    public function origin(): string
+    {
+        return $this->origin;
+    }
+
+    public function tariffNumber(): string
+    {
+        return $this->tariffNumber;
+    }
+
+    public function dutyPercent(): BigDecimal
+    {
+        return $this->dutyPercent;
+    }
+
+    public function isInspected(): bool
+    {
+        return $this->inspected;
+    }
+
+    public function isBlocked(): bool
+    {
+        return $this->blocked;
+    }
+
+    public function validFrom(): ?\DateTimeImmutable
+    {
+        return $this->validFrom;
     }
 
     public function leadDays(): int
@@ -159,6 +318,6 @@ class Offer
 
     public function at(ExchangeRate $rate): CoreOffer
     {
-        return new CoreOffer($this->id, $this->supplier->id, $this->rule(), $this->prices(), $rate, $this->rank, $this->leadDays, null === $this->risePercent || null === $this->riseOn ? null : [$this->risePercent->toFloat() / 100, $this->riseOn]);
+        return new CoreOffer($this->id, $this->supplier->id, $this->rule(), $this->prices(), $rate, $this->rank, $this->leadDays, null === $this->risePercent || null === $this->riseOn ? null : [$this->risePercent->toFloat() / 100, $this->riseOn], $this->dutyPercent->toFloat(), $this->item->weightKg()?->toFloat() ?? 0.0);
     }
 }

@@ -12,6 +12,7 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderTotals;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Agreement\Agreement;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Site\Site;
@@ -30,6 +31,10 @@ class OrderLine
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
     private BigDecimal $closedShort;
 
+    /** The agreement it draws on. */
+    #[ORM\ManyToOne]
+    private ?Agreement $agreement = null;
+
     private function __construct(
         #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)]
         public readonly PurchaseOrder $order,
@@ -47,11 +52,11 @@ class OrderLine
         private string $supplierCode,
         #[ORM\Column(length: 30)]
         public readonly string $packName,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6)]
         private BigDecimal $packContent,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
         private BigDecimal $packs,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 4)]
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)]
         private BigDecimal $price,
     ) {
         $this->received = $this->closedShort = BigDecimal::zero();
@@ -66,6 +71,29 @@ class OrderLine
         $order->add($line);
 
         return $line;
+    }
+
+    /** An item its supplier has no standing offer for, as quoted: single stock units. */
+    public static function ofItem(PurchaseOrder $order, Item $item, string $supplierCode, Site $site, BigDecimal $units, BigDecimal $price): self
+    {
+        $line = new self($order, self::nextPosition($order), $item, null, $site, $item->name(), $supplierCode, 'each', BigDecimal::one(), $units, $price);
+        $order->add($line);
+
+        return $line;
+    }
+
+    /** At the agreement's price, where it has one. */
+    public function drawOn(?Agreement $agreement, ?BigDecimal $price): void
+    {
+        $this->agreement = $agreement;
+        if (null !== $price) {
+            $this->price = $price;
+        }
+    }
+
+    public function agreement(): ?Agreement
+    {
+        return $this->agreement;
     }
 
     public static function ofText(PurchaseOrder $order, string $text, Site $site, BigDecimal $packs, BigDecimal $price): self

@@ -22,6 +22,9 @@ use TallBarrel\Core\Replenish\PlannedDemand;
 use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\ServiceTarget;
+use TallBarrel\Core\Sourcing\BreakBasis;
+use TallBarrel\Core\Sourcing\BreakKind;
+use TallBarrel\Core\Sourcing\ChainedDiscounts;
 use TallBarrel\Core\Sourcing\Offer;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Business\Rates;
@@ -208,14 +211,15 @@ final readonly class PlanningData
     public function offers(\DateTimeImmutable $today, ?array $items = null): array
     {
         $rates = $this->rates->allOn($today);
-        /** @var list<array{id: int, supplier_id: int, item_id: int, pack_name: string, pack_content: string, minimum: string, multiple: string, split: int, lead_days: int, rank: int, currency: string, prices: string, rise_percent: string|null, rise_on: string|null}> $rows */
+        /** @var list<array{id: int, supplier_id: int, item_id: int, pack_name: string, pack_content: string, minimum: string, multiple: string, split: int, lead_days: int, rank: int, currency: string, prices: string, rise_percent: string|null, rise_on: string|null, break_kind: string, break_basis: string, discounts: string, duty_percent: string, weight_kg: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split, o.lead_days, o.rank, s.currency, o.rise_percent, o.rise_on,
+                    o.break_kind, o.break_basis, o.discounts, o.duty_percent, i.weight_kg,
                     GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ';') prices
-             FROM offer o JOIN supplier s ON s.id = o.supplier_id JOIN price_break b ON b.offer_id = o.id
-             WHERE (o.valid_until IS NULL OR o.valid_until >= ?)".(null === $items ? '' : ' AND o.item_id IN (?)').' GROUP BY o.id',
-            null === $items ? [$today->format('Y-m-d')] : [$today->format('Y-m-d'), $items],
-            null === $items ? [] : [1 => ArrayParameterType::INTEGER],
+             FROM offer o JOIN supplier s ON s.id = o.supplier_id JOIN item i ON i.id = o.item_id JOIN price_break b ON b.offer_id = o.id
+             WHERE o.blocked = 0 AND (o.valid_from IS NULL OR o.valid_from <= ?) AND (o.valid_until IS NULL OR o.valid_until >= ?)".(null === $items ? '' : ' AND o.item_id IN (?)').' GROUP BY o.id',
+            [$today->format('Y-m-d'), $today->format('Y-m-d'), ...(null === $items ? [] : [$items])],
+            null === $items ? [] : [2 => ArrayParameterType::INTEGER],
         );
         $offers = [];
         foreach ($rows as $row) {
@@ -230,8 +234,9 @@ final readonly class PlanningData
             $offers[$row['item_id']][] = new Offer(
                 $row['id'], $row['supplier_id'],
                 BuyingRule::of(Pack::of($row['pack_name'], $row['pack_content']), $row['minimum'], $row['multiple'], 1 === $row['split']),
-                PriceBreaks::of($steps), $rates[$row['currency']], $row['rank'], $row['lead_days'],
+                PriceBreaks::of($steps, BreakKind::from($row['break_kind']), BreakBasis::from($row['break_basis']))->after(ChainedDiscounts::read($row['discounts'])), $rates[$row['currency']], $row['rank'], $row['lead_days'],
                 null === $row['rise_percent'] || null === $row['rise_on'] ? null : [(float) $row['rise_percent'] / 100, new \DateTimeImmutable($row['rise_on'])],
+                (float) $row['duty_percent'], (float) $row['weight_kg'],
             );
         }
 

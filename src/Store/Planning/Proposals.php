@@ -239,6 +239,31 @@ final readonly class Proposals
         return array_map(static fn (array $row): OutlineRow => new OutlineRow($row['id'], $row['reason'], (float) $row['home_value'], (float) $row['at_risk']), $rows);
     }
 
+    /** @return list<SavedProposal> those on the board whose item more than one supplier offers, the dearest first */
+    public function withSeveralSuppliers(?Site $site): array
+    {
+        /** @var list<int> $ids */
+        $ids = $this->connection->fetchFirstColumn('SELECT p.id FROM '.self::listed('').' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer WHERE blocked = 0 GROUP BY item_id HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT 200', $this->where($site, ''));
+
+        return $this->load($ids);
+    }
+
+    /**
+     * What a basket is made of: what is chosen, or all that is proposed of the items on a list.
+     *
+     * @param array<int, true>|null $items null for what is chosen
+     *
+     * @return list<SavedProposal>
+     */
+    public function basket(?Site $site, ?array $items, int $most): array
+    {
+        /** @var list<array{id: int, item_id: int, chosen: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative('SELECT p.id, p.item_id, p.chosen FROM '.self::listed('').' AND p.draft_id IS NULL AND p.packs > 0 ORDER BY p.home_value DESC, p.id', $this->where($site, ''));
+        $rows = array_filter($rows, static fn (array $row): bool => null === $items ? 1 === $row['chosen'] : isset($items[$row['item_id']]));
+
+        return $this->load(array_slice(array_column($rows, 'id'), 0, $most));
+    }
+
     private static function listed(string $words): string
     {
         return 'proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id'.('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').'

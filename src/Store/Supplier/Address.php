@@ -11,6 +11,10 @@ use Doctrine\ORM\Mapping as ORM;
 #[ORM\Table(name: 'supplier_address')]
 class Address
 {
+    public const ORDER = 'order';
+    public const PAY = 'pay';
+    public const SHIP_FROM = 'ship-from';
+
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
@@ -26,6 +30,9 @@ class Address
         /** ISO 3166 alpha-2. */
         #[ORM\Column(length: 2)]
         private string $country,
+        /** One of the constants: where orders, payments and the goods go or come from. */
+        #[ORM\Column(length: 12, options: ['default' => self::ORDER])]
+        public readonly string $role = self::ORDER,
     ) {
     }
 

@@ -7,11 +7,15 @@ namespace TallBarrel\Store\Supplier;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
 
-/** Who takes our orders at a supplier. */
+/** Who does what for us at a supplier. */
 #[ORM\Entity]
 #[ORM\Table(name: 'supplier_contact')]
 class Contact
 {
+    public const ORDERS = 'orders';
+    public const QUOTES = 'quotes';
+    public const ACCOUNTS = 'accounts';
+
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
@@ -24,6 +28,9 @@ class Contact
         private string $email,
         #[ORM\Column(length: 40)]
         private string $phone,
+        /** One of the constants. */
+        #[ORM\Column(length: 12, options: ['default' => self::ORDERS])]
+        public readonly string $role = self::ORDERS,
     ) {
         $this->change($name, $email, $phone);
     }

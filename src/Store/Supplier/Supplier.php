@@ -13,6 +13,11 @@ use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Ordering\OrderDays;
+use TallBarrel\Core\Sourcing\FreightTariff;
+use TallBarrel\Core\Sourcing\Incoterm;
+use TallBarrel\Core\Sourcing\OrderMinimum;
+use TallBarrel\Core\Sourcing\Seller;
+use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** Who sells to us. */
@@ -34,6 +39,16 @@ class Supplier
     #[ORM\Column]
     private int $discountDays = 0;
 
+    #[ORM\Column(options: ['default' => false])]
+    private bool $endOfMonth = false;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.00'])]
+    private BigDecimal $depositPercent;
+
+    /** Percent "@" days, such as "50@30 50@60". */
+    #[ORM\Column(length: 120, options: ['default' => ''])]
+    private string $instalments = '';
+
     /** Incoterm 2020 and place, such as "DAP Ferry Lane". */
     #[ORM\Column(length: 80)]
     private string $deliveryTerms = '';
@@ -48,10 +63,27 @@ class Supplier
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
     private ?BigDecimal $minimumValue = null;
 
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 1, nullable: true)]
+    private ?BigDecimal $minimumKg = null;
+
+    #[ORM\Column(nullable: true)]
+    private ?int $minimumPacks = null;
+
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
     private ?BigDecimal $freeFreightFrom = null;
 
-    /** What the freight of an order costs below the free limit. */
+    /** One of FreightTariff's kinds. */
+    #[ORM\Column(length: 10, options: ['default' => FreightTariff::FLAT])]
+    private string $freightKind = FreightTariff::FLAT;
+
+    /** Kilograms "=" cost, such as "0=9 30=18", where freight goes by weight. */
+    #[ORM\Column(length: 200, options: ['default' => ''])]
+    private string $freightSteps = '';
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 1, nullable: true)]
+    private ?BigDecimal $palletKg = null;
+
+    /** What the freight of an order, or of one pallet, costs below the free limit. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
     private ?BigDecimal $freight = null;
 
@@ -67,6 +99,22 @@ class Supplier
 
     #[ORM\Column(length: 500)]
     private string $standingNote = '';
+
+    /** For ourselves. */
+    #[ORM\Column(length: 2000, options: ['default' => ''])]
+    private string $notes = '';
+
+    /** Where it is paid, if not directly. */
+    #[ORM\ManyToOne]
+    private ?Supplier $paidThrough = null;
+
+    /** Who usually buys from it. */
+    #[ORM\ManyToOne]
+    private ?Person $buyer = null;
+
+    /** Whether the lines also go out as a CSV file with the order. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $wantsCsv = false;
 
     /** @var Collection<int, Address> */
     #[ORM\OneToMany(targetEntity: Address::class, mappedBy: 'supplier', cascade: ['persist'])]
@@ -84,7 +132,7 @@ class Supplier
         #[ORM\Column(length: 3)]
         private string $currency,
     ) {
-        $this->discountPercent = BigDecimal::zero();
+        $this->discountPercent = $this->depositPercent = BigDecimal::zero();
         $this->taxPercent = BigDecimal::zero();
         $this->addresses = new ArrayCollection();
         $this->contacts = new ArrayCollection();
@@ -109,6 +157,66 @@ class Supplier
         $this->netDays = $terms->netDays;
         $this->discountPercent = $terms->discountPercent;
         $this->discountDays = $terms->discountDays;
+        $this->endOfMonth = $terms->endOfMonth;
+        $this->depositPercent = $terms->depositPercent;
+        $this->instalments = $terms->instalmentsLabel();
+    }
+
+    /** @throws InvalidValue */
+    public function takesAtLeast(?BigDecimal $kilograms, ?int $packs): void
+    {
+        OrderMinimum::of(null, $kilograms?->toFloat(), $packs);
+        $this->minimumKg = $kilograms;
+        $this->minimumPacks = $packs;
+    }
+
+    /**
+     * How freight is reckoned; the amount and the free limit are set by ships() and asksFor().
+     *
+     * @param string $steps for freight by weight
+     *
+     * @throws InvalidValue
+     */
+    public function reckonsFreight(string $kind, string $steps = '', ?BigDecimal $palletKg = null): void
+    {
+        if (!in_array($kind, [FreightTariff::NONE, FreightTariff::FLAT, FreightTariff::WEIGHT, FreightTariff::PALLET], true)) {
+            throw InvalidValue::because(sprintf('“%s” is no way of reckoning freight; expected none, flat, weight or pallet.', $kind));
+        }
+        if (FreightTariff::WEIGHT === $kind) {
+            FreightTariff::readSteps($steps);
+        }
+        if (FreightTariff::PALLET === $kind && true !== $palletKg?->isPositive()) {
+            throw InvalidValue::because('Freight by the pallet needs the kilograms that fill one.');
+        }
+        $this->freightKind = $kind;
+        $this->freightSteps = FreightTariff::WEIGHT === $kind ? trim($steps) : '';
+        $this->palletKg = $palletKg;
+    }
+
+    /** @throws InvalidValue if it would be paid through itself */
+    public function isPaidThrough(?self $other): void
+    {
+        for ($payee = $other; null !== $payee; $payee = $payee->paidThrough) {
+            if ($payee === $this) {
+                throw InvalidValue::because(sprintf('%s cannot be paid through %s: that one is paid through it.', $this->name, $other->name ?? ''));
+            }
+        }
+        $this->paidThrough = $other;
+    }
+
+    public function isBoughtFromBy(?Person $buyer): void
+    {
+        $this->buyer = $buyer;
+    }
+
+    public function wantsOrders(bool $csv): void
+    {
+        $this->wantsCsv = $csv;
+    }
+
+    public function jot(string $notes): void
+    {
+        $this->notes = trim($notes);
     }
 
     /** @throws InvalidValue */
@@ -134,8 +242,13 @@ class Supplier
         $this->fullLoadKg = $fullLoadKg;
     }
 
+    /** @throws InvalidValue unless empty, or a rule of Incoterms 2020 and a place */
     public function deliversAs(string $terms, BigDecimal $taxPercent): void
     {
+        if ('' !== trim($terms) && $terms !== $this->deliveryTerms) {
+            [$rule, $place] = Incoterm::read($terms);
+            $terms = $rule->value.' '.$place;
+        }
         $this->deliveryTerms = $terms;
         $this->taxPercent = $taxPercent;
     }
@@ -146,24 +259,32 @@ class Supplier
         $this->standingNote = trim($standingNote);
     }
 
-    public function moveTo(string $street, string $postcode, string $city, string $country): void
+    public function moveTo(string $street, string $postcode, string $city, string $country, string $role = Address::ORDER): void
     {
-        $address = $this->address();
+        $address = $this->addressFor($role, true);
         if (null === $address) {
-            $this->addresses->add(new Address($this, $street, $postcode, $city, $country));
+            $this->addresses->add(new Address($this, $street, $postcode, $city, $country, $role));
         } else {
             $address->change($street, $postcode, $city, $country);
         }
     }
 
     /** @throws InvalidValue if the email address is not one */
-    public function orderThrough(string $name, string $email, string $phone = ''): void
+    public function orderThrough(string $name, string $email, string $phone = '', string $role = Contact::ORDERS): void
     {
-        $contact = $this->contact();
+        $contact = $this->contactFor($role, true);
         if (null === $contact) {
-            $this->contacts->add(new Contact($this, $name, $email, $phone));
+            $this->contacts->add(new Contact($this, $name, $email, $phone, $role));
         } else {
             $contact->change($name, $email, $phone);
+        }
+    }
+
+    /** Takes over from a similar supplier what the two are likely to share: terms, freight, days; nobody's address. */
+    public function beLike(self $other): void
+    {
+        foreach (['netDays', 'discountPercent', 'discountDays', 'endOfMonth', 'depositPercent', 'instalments', 'orderWeekdays', 'cutOff', 'minimumValue', 'minimumKg', 'minimumPacks', 'freeFreightFrom', 'freightKind', 'freightSteps', 'palletKg', 'freight', 'fullLoadKg', 'deliveryTerms', 'taxPercent', 'standingNote', 'buyer', 'wantsCsv'] as $what) {
+            $this->{$what} = $other->{$what};
         }
     }
 
@@ -185,7 +306,8 @@ class Supplier
 
     public function terms(): ?PaymentTerms
     {
-        return null === $this->netDays ? null : PaymentTerms::net($this->netDays, $this->discountPercent, $this->discountDays);
+        return null === $this->netDays ? null : PaymentTerms::net($this->netDays, $this->discountPercent, $this->discountDays)
+            ->fromEndOfMonth($this->endOfMonth)->withDeposit($this->depositPercent)->inInstalments($this->instalments);
     }
 
     public function orderDays(): OrderDays
@@ -238,14 +360,102 @@ class Supplier
         return $this->standingNote;
     }
 
+    /** Where orders go. */
     public function address(): ?Address
     {
-        return $this->addresses->first() ?: null;
+        return $this->addressFor(Address::ORDER) ?? ($this->addresses->first() ?: null);
     }
 
+    public function addressFor(string $role, bool $only = false): ?Address
+    {
+        return $this->addresses->findFirst(static fn (int $i, Address $address): bool => $address->role === $role) ?? ($only || Address::ORDER === $role ? null : $this->addressFor(Address::ORDER));
+    }
+
+    /** Who takes orders. */
     public function contact(): ?Contact
     {
-        return $this->contacts->first() ?: null;
+        return $this->contactFor(Contact::ORDERS) ?? ($this->contacts->first() ?: null);
+    }
+
+    /** Who is asked in a role, or who takes orders where nobody has it. */
+    public function contactFor(string $role, bool $only = false): ?Contact
+    {
+        return $this->contacts->findFirst(static fn (int $i, Contact $contact): bool => $contact->role === $role) ?? ($only || Contact::ORDERS === $role ? null : $this->contactFor(Contact::ORDERS));
+    }
+
+    /** In the supplier's currency. */
+    public function freightTariff(): FreightTariff
+    {
+        $free = $this->freeFreightFrom?->toFloat();
+        $cost = $this->freight?->toFloat() ?? 0.0;
+
+        return match ($this->freightKind) {
+            FreightTariff::WEIGHT => FreightTariff::readSteps($this->freightSteps, $free),
+            FreightTariff::PALLET => FreightTariff::byPallet($cost, $this->palletKg?->toFloat() ?? 0.0, $free),
+            FreightTariff::NONE => FreightTariff::none(),
+            default => 0.0 === $cost ? FreightTariff::none() : FreightTariff::flat($cost, $free),
+        };
+    }
+
+    public function orderMinimum(): OrderMinimum
+    {
+        return OrderMinimum::of($this->minimumValue?->toFloat(), $this->minimumKg?->toFloat(), $this->minimumPacks);
+    }
+
+    public function incoterm(): ?Incoterm
+    {
+        return Incoterm::tryFrom(strtoupper(explode(' ', $this->deliveryTerms)[0]));
+    }
+
+    /** @param list<int> $leadTimesMet days from sending to booking in */
+    public function asSeller(array $leadTimesMet): Seller
+    {
+        return new Seller($this->id, $this->name, $this->terms(), $this->incoterm(), $this->freightTariff(), $this->orderMinimum(), $leadTimesMet);
+    }
+
+    public function freightKind(): string
+    {
+        return $this->freightKind;
+    }
+
+    public function freightSteps(): string
+    {
+        return $this->freightSteps;
+    }
+
+    public function palletKg(): ?BigDecimal
+    {
+        return $this->palletKg;
+    }
+
+    public function minimumKg(): ?BigDecimal
+    {
+        return $this->minimumKg;
+    }
+
+    public function minimumPacks(): ?int
+    {
+        return $this->minimumPacks;
+    }
+
+    public function paidThrough(): ?self
+    {
+        return $this->paidThrough;
+    }
+
+    public function buyer(): ?Person
+    {
+        return $this->buyer;
+    }
+
+    public function wantsCsv(): bool
+    {
+        return $this->wantsCsv;
+    }
+
+    public function notes(): string
+    {
+        return $this->notes;
     }
 
     public function version(): int

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Sourcing\Award;
+
+/** Who gets what of a basket, and what it costs in the home currency. */
+final readonly class Award
+{
+    private const CENT = 0.0051;
+
+    /**
+     * @param array<int|string, string> $chosen supplier by line
+     * @param array<int|string, Share>  $shares by supplier
+     * @param list<string>          $unmet  lines nobody may supply
+     * @param float                 $bound  no award of the same lines costs less
+     * @param int                   $steps  partial awards looked at
+     */
+    public function __construct(public array $chosen, public array $shares, public array $unmet, public float $bound, public int $steps)
+    {
+    }
+
+    public function cost(): float
+    {
+        return array_sum(array_map(static fn (Share $share): float => $share->cost(), $this->shares));
+    }
+
+    /** Whether every order reaches its minimum and stays within the capacity. */
+    public function isAllowed(): bool
+    {
+        return [] === array_filter($this->shares, static fn (Share $share): bool => null !== $share->short);
+    }
+
+    /** The most that a better award could save. */
+    public function gap(): float
+    {
+        return max(0.0, $this->cost() - $this->bound);
+    }
+
+    /** To half a cent. */
+    public function isProvenBest(): bool
+    {
+        return $this->gap() <= self::CENT;
+    }
+}

@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Sourcing;
+
+use Brick\Math\BigDecimal;
+use Brick\Math\BigNumber;
+use Brick\Math\RoundingMode;
+
+/** Several suppliers' offers for one item side by side, all by the same sum. */
+final readonly class Comparison
+{
+    private const CURVE_POINTS = 48;
+    /** A split has to save this share of the order to be worth the second order (common practice, no source). */
+    private const WORTH_SPLITTING = 0.005;
+
+    /**
+     * @param list<array{Offer, Seller, Alongside}> $bids
+     */
+    public function __construct(private array $bids, private Usage $usage, private CostRates $rates, private \DateTimeImmutable $today)
+    {
+    }
+
+    /**
+     * The landed cost from each, cheapest unit first; those that do not reach a supplier's minimum come last.
+     *
+     * @return list<LandedCost>
+     */
+    public function at(BigNumber|int|string $stockUnits): array
+    {
+        $costs = array_map(fn (array $bid): LandedCost => $this->cost($bid, $stockUnits), $this->bids);
+        usort($costs, static fn (LandedCost $a, LandedCost $b): int => [null !== $a->short, $a->unit(), $a->offer->id] <=> [null !== $b->short, $b->unit(), $b->offer->id]);
+
+        return $costs;
+    }
+
+    /**
+     * Cost of one stock unit over how many are ordered: by offer, unbroken stretches between the quantities at which a
+     * price begins.
+     *
+     * @return array<int, list<list<array{float, float}>>> by offer id; pairs of stock units and cost
+     */
+    public function curves(float $from, float $to): array
+    {
+        $curves = [];
+        foreach ($this->bids as $bid) {
+            $offer = $bid[0];
+            $content = $offer->rule->pack->content->toFloat();
+            $least = $offer->rule->pack->toStockUnits($offer->rule->packsFor(1))->toFloat();
+            $starts = array_values(array_filter(array_map(static fn (array $step): float => $step['from']->toFloat() * $content, $offer->prices->byPacks()), static fn (float $start): bool => $start > $least && $start <= $to));
+            $starts = [max($from, $least), ...array_filter($starts, static fn (float $start): bool => $start > $from)];
+            foreach ($starts as $i => $start) {
+                $end = $starts[$i + 1] ?? $to;
+                $stretch = [];
+                foreach (self::between($start, $end, isset($starts[$i + 1]) ? $content : 0.0) as $units) {
+                    $cost = $this->cost($bid, (string) $units);
+                    if (!isset($starts[$i + 1]) || $cost->units < $starts[$i + 1]) {
+                        $stretch[(string) $cost->units] = [$cost->units, $cost->unit()];
+                    }
+                }
+                if ([] !== $stretch) {
+                    $curves[$offer->id][] = array_values($stretch);
+                }
+            }
+        }
+
+        return $curves;
+    }
+
+    /**
+     * Two orders in place of one, where that costs less than the cheapest single one: the first takes one of its price
+     * breaks or its minimum, the second the rest.
+     *
+     * @return array{LandedCost, LandedCost, float}|null both parts, and what they save
+     */
+    public function split(BigNumber|int|string $stockUnits): ?array
+    {
+        $need = BigDecimal::of($stockUnits);
+        $single = $this->at($need)[0] ?? null;
+        if (null === $single || null !== $single->short) {
+            return null;
+        }
+        $best = null;
+        foreach ($this->bids as $i => $first) {
+            foreach ($this->quantitiesBelow($first[0], $need) as $units) {
+                $part = $this->cost($first, $units);
+                $left = $need->minus((string) $part->units);
+                if (null !== $part->short || !$left->isPositive()) {
+                    continue;
+                }
+                foreach ($this->bids as $j => $second) {
+                    if ($i === $j || $first[1]->id === $second[1]->id) {
+                        continue;
+                    }
+                    $rest = $this->cost($second, $left);
+                    $saved = $single->total() - $part->total() - $rest->total();
+                    if (null === $rest->short && $saved > self::WORTH_SPLITTING * $single->total() && $saved > ($best[2] ?? 0.0)) {
+                        $best = [$part, $rest, $saved];
+                    }
+                }
+            }
+        }
+
+        return $best;
+    }
+
+    /** @param array{Offer, Seller, Alongside} $bid */
+    private function cost(array $bid, BigNumber|int|string $stockUnits): LandedCost
+    {
+        return LandedCost::of($bid[0], $bid[1], $stockUnits, $this->usage, $this->rates, $this->today, $bid[2]);
+    }
+
+    /** @return list<BigDecimal> stock units at which an offer's prices begin, and its smallest order, below the need */
+    private function quantitiesBelow(Offer $offer, BigDecimal $need): array
+    {
+        $pack = $offer->rule->pack;
+        $quantities = [$pack->toStockUnits($offer->rule->packsFor(1))];
+        foreach ($offer->prices->byPacks() as $step) {
+            $quantities[] = $pack->toStockUnits($step['from']->toScale(0, RoundingMode::Up));
+        }
+
+        return array_values(array_filter($quantities, static fn (BigDecimal $units): bool => $units->isPositive() && $units->isLessThan($need)));
+    }
+
+    /** @return list<float> evenly spread on a logarithmic scale, the last one pack short of where the next price begins */
+    private static function between(float $start, float $end, float $short): array
+    {
+        $end = max($start, $end - $short);
+        if ($start <= 0 || $end <= $start) {
+            return [$start];
+        }
+        $points = max(3, (int) round(self::CURVE_POINTS * log($end / $start) / log(100)));
+
+        return array_map(static fn (int $i): float => round($start * ($end / $start) ** ($i / ($points - 1)), 3), range(0, $points - 1));
+    }
+}

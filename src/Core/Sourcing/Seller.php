@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Sourcing;
+
+use TallBarrel\Core\Money\PaymentTerms;
+
+/** What counts of a supplier when its offers are compared. Amounts are in the supplier's currency. */
+final readonly class Seller
+{
+    /** @param list<int> $leadTimesMet days from sending to booking in */
+    public function __construct(
+        public int $id,
+        public string $name,
+        public ?PaymentTerms $terms,
+        public ?Incoterm $incoterm,
+        public FreightTariff $freight,
+        public OrderMinimum $minimum,
+        public array $leadTimesMet = [],
+    ) {
+    }
+
+    /**
+     * Days an order may take, all equally likely: those met, and the promise once, so that few deliveries lean on it.
+     *
+     * @return non-empty-list<int>
+     */
+    public function leadTimes(int $promised): array
+    {
+        return [...$this->leadTimesMet, $promised];
+    }
+}

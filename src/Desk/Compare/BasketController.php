@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Compare;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Store\Planning\OrderLists;
+use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Store\Planning\SavedProposal;
+
+/** All that is chosen on Reorder, or of an order list, shared out among the suppliers so that it costs least. */
+#[Route('/compare/basket')]
+final class BasketController extends AbstractController
+{
+    public function __construct(private readonly BasketPlan $plan, private readonly Proposals $proposals, private readonly OrderLists $lists, private readonly Shell $shell)
+    {
+    }
+
+    #[Route('', name: 'basket', methods: ['GET'])]
+    public function show(Request $request): Response
+    {
+        $all = $this->lines($request->query->getInt('list'));
+        $proposals = array_slice($all, 0, BasketPlan::MOST_LINES);
+        [$pins, $forbidden] = $this->wishes(Fields::query($request));
+        $start = microtime(true);
+        $plan = [] === $proposals ? [] : $this->plan->of($proposals, $pins, $forbidden);
+
+        return $this->render('compare/basket.html.twig', [] === $proposals ? ['proposals' => []] : $plan + [
+            'cut' => count($all) - count($proposals), 'took' => microtime(true) - $start,
+            'list' => $request->query->getInt('list'), 'lists' => $this->lists->all(),
+        ]);
+    }
+
+    /** Gives each line to whom the award on the page gave it. */
+    #[Route('', name: 'basket_apply', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function apply(Request $request, Buying $buying, EntityManagerInterface $entities): Response
+    {
+        $fields = Fields::of($request);
+        $proposals = array_slice($this->lines((int) $fields->text('list')), 0, BasketPlan::MOST_LINES);
+        [, $offers] = $this->plan->basket($proposals);
+        $changed = 0;
+        try {
+            foreach ($proposals as $proposal) {
+                $supplier = $fields->each('to')[$proposal->id] ?? '';
+                if ('' === $supplier) {
+                    continue;
+                }
+                $offer = $offers[(string) $proposal->id][$supplier] ?? throw new Refused(sprintf('%s is no longer offered by %s. Look at the basket once more.', $proposal->item->code, $supplier));
+                $changed += $proposal->offer() === $offer ? 0 : 1;
+                $buying->intoProposal($proposal, $offer, $proposal->units());
+            }
+            $entities->flush();
+            $this->addFlash('fine', sprintf('%d %s changed supplier; all of it is chosen.', $changed, 1 === $changed ? 'line' : 'lines'));
+        } catch (InvalidValue|Refused $problem) {
+            $entities->clear();
+            $this->addFlash('short', $problem->getMessage());
+
+            return $this->redirectToRoute('basket', ['list' => $fields->text('list') ?: null]);
+        }
+
+        return $this->redirectToRoute('reorder');
+    }
+
+    /** @return list<SavedProposal> */
+    private function lines(int $list): array
+    {
+        $members = $list > 0 ? $this->lists->members($list) : null;
+
+        return $this->proposals->basket($this->shell->site(), null === $members ? null : ($members['items'] ?? null), 2000);
+    }
+
+    /** @return array{array<int|string, string>, list<string>} */
+    private function wishes(Fields $fields): array
+    {
+        $pins = [];
+        foreach ($fields->each('pin') as $line => $supplier) {
+            if ('' !== $supplier) {
+                $pins[(string) $line] = $supplier;
+            }
+        }
+        $without = $fields->typed['without'] ?? [];
+
+        return [$pins, is_array($without) ? array_values(array_filter($without, is_string(...))) : []];
+    }
+}
