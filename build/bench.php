@@ -66,7 +66,7 @@ function signIn(string $base): string
 
 $jars = array_map(static fn (): string => signIn($base), range(1, 8));
 $manifest = json_decode((string) file_get_contents(__DIR__.'/../public/built/manifest.json'), true);
-$pages = ['static file' => $manifest['built/app.css'], 'Today' => '/', 'Reorder' => '/reorder', 'Orders' => '/orders', 'An order' => '/orders/PO-1081', 'Dock' => '/dock', 'Stock' => '/stock', 'An item' => '/items/JAR-340R', 'Suppliers' => '/suppliers', 'Items' => '/items'];
+$pages = ['static file' => $manifest['built/app.css'], 'Today' => '/', 'Reorder' => '/reorder', 'Orders' => '/orders', 'An order' => '/orders/PO-1081', 'Dock' => '/dock', 'Stock' => '/stock', 'An item' => '/items/JAR-340R', 'Compare' => '/compare', 'Compare an item' => '/compare/items/JAR-370H?units=576', 'Suppliers' => '/suppliers', 'Items' => '/items'];
 foreach ([1 => 60, 8 => 160] as $clients => $requests) {
     printf("\n%d client%s%s p50 ms   p95 ms   p50 to static\n", $clients, $clients > 1 ? 's' : ' ', str_repeat(' ', 6));
     $static = null;

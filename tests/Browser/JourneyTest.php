@@ -192,6 +192,48 @@ final class JourneyTest extends TestCase
         self::assertSame([], array_column($errors, 'message'), 'the browser has nothing to complain about');
     }
 
+    public function testFromComparingToAnOrderFromTheCheapest(): void
+    {
+        self::signIn('mara');
+        self::open('/compare/items/JAR-370H?units=576');
+        self::until('article.lowest', 'Buy 576 here');
+        self::type(self::one('#units'), '1200');
+        self::until('article.lowest', 'Buy 1,200 here');
+        self::doTheNextThing();
+        self::until('.note', 'Hex jar 370 ml');
+    }
+
+    public function testARoundFromQuestionToAwardedSplitOrder(): void
+    {
+        self::signIn('mara');
+        self::open('/compare/items/JAR-454R?units=960');
+        foreach (self::$chrome->findElements(WebDriverBy::cssSelector('form[action="/compare/rounds"] button')) as $button) {
+            $button->click();
+            break;
+        }
+        self::until('h1', 'Ask for quotes');
+        self::doTheNextThing();
+        self::until('.note', 'is out to 2 suppliers');
+        $round = self::$chrome->getCurrentURL();
+        $own = self::$chrome->findElements(WebDriverBy::cssSelector('.answers th a'));
+        $links = array_map(static fn ($link): string => (string) $link->getAttribute('href'), $own);
+        self::assertCount(2, $links);
+        foreach ($links as $i => $link) {
+            self::$chrome->get($link);
+            self::type(self::one('input[name^="price-"]'), 0 === $i ? '0.61' : '0.64');
+            self::type(self::one('input[name="lead_days"]'), '9');
+            self::doTheNextThing();
+            self::until('.note', 'is in.');
+        }
+        self::$chrome->get($round);
+        $give = self::$chrome->findElements(WebDriverBy::cssSelector('input[name^="give-"]'));
+        self::assertCount(2, $give);
+        self::type($give[0], '480');
+        self::type($give[1], '480');
+        self::doTheNextThing();
+        self::until('.note', 'Awarded. Drafted: ');
+    }
+
     public function testKeysFindThingsAndHelpIsThere(): void
     {
         self::signIn('iris');
@@ -209,7 +251,7 @@ final class JourneyTest extends TestCase
     {
         self::signIn('rowan');
         $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
-        foreach (['/', '/reorder', '/orders', '/orders/PO-1082', '/dock?order=PO-1077', '/stock', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/items', '/own-data', '/mailbox'] as $page) {
+        foreach (['/', '/reorder', '/orders', '/orders/PO-1082', '/dock?order=PO-1077', '/stock', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/items', '/own-data', '/mailbox', '/compare', '/compare/items/JAR-370H', '/compare/basket', '/compare/rounds/Q-1002', '/agreements/A-1001'] as $page) {
             self::open($page);
             self::one('h1');
             self::$chrome->executeScript($axe);

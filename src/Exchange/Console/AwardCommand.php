@@ -45,7 +45,7 @@ final class AwardCommand extends Command
             'unmet' => $best->unmet,
             'cost' => round($best->cost(), 4),
             'proven_best' => $best->isProvenBest(),
-            'gap' => round($best->gap(), 4),
+            'gap' => round($best->gap, 4),
             'orders' => (object) array_map(static fn (Share $share): array => ['lines' => round($share->lineCost, 4), 'freight' => round($share->freight, 4), 'order_cost' => round($share->orderCost, 4), 'short' => $share->short], $best->shares),
             'beside' => ['cheapest_line_by_line' => self::cost($basket->cheapestLineByLine()), 'all_from' => (object) $alone],
         ], \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR));

@@ -80,7 +80,7 @@ final readonly class SimulatedSuppliers implements Correspondents
 
     private static function manner(Quote $quote): string
     {
-        return self::MANNERS[crc32($quote->supplier->code.'.') % count(self::MANNERS)];
+        return self::MANNERS[crc32($quote->supplier->code) % count(self::MANNERS)];
     }
 
     private function answer(Quote $quote): void

@@ -89,8 +89,9 @@ final readonly class SupplierRecord
     {
         $reach = max(0.02, ...array_map(static fn (float $one): float => abs($one - 1), [...array_values($index), ...array_values($other)]));
         $points = [];
+        $oldest = max(1, (int) array_key_first($index), (int) array_key_first($other));
         foreach ($index as $ago => $value) {
-            $points[] = sprintf('%.1f,%.1f', 2 + 300 * (self::QUARTERS - $ago) / self::QUARTERS, 37 - 33 * ($value - 1) / $reach);
+            $points[] = sprintf('%.1f,%.1f', 2 + 300 * ($oldest - $ago) / $oldest, 37 - 33 * ($value - 1) / $reach);
         }
 
         return implode(' ', $points);

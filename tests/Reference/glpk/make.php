@@ -18,7 +18,7 @@ function model(Basket $basket): string
     $cost = $rows = $binaries = [];
     $most = 1e6;
     foreach ($basket->lines as $line => $bids) {
-        $rows[] = implode(' + ', array_map(static fn (string $s): string => "x_{$line}_{$s}", array_keys($bids))).' = 1';
+        $rows[] = implode(' + ', array_map(static fn (int|string $s): string => "x_{$line}_{$s}", array_keys($bids))).' = 1';
         foreach ($bids as $s => $bid) {
             $cost[] = sprintf('%.9f x_%s_%s', $bid->cost, $line, $s);
             $binaries[] = "x_{$line}_{$s}";

@@ -13,10 +13,10 @@ final readonly class Award
      * @param array<int|string, string> $chosen supplier by line
      * @param array<int|string, Share>  $shares by supplier
      * @param list<string>          $unmet  lines nobody may supply
-     * @param float                 $bound  no award of the same lines costs less
+     * @param float                 $gap    the most that a better award could save; infinite where nobody looked
      * @param int                   $steps  partial awards looked at
      */
-    public function __construct(public array $chosen, public array $shares, public array $unmet, public float $bound, public int $steps)
+    public function __construct(public array $chosen, public array $shares, public array $unmet, public float $gap, public int $steps)
     {
     }
 
@@ -31,15 +31,9 @@ final readonly class Award
         return [] === array_filter($this->shares, static fn (Share $share): bool => null !== $share->short);
     }
 
-    /** The most that a better award could save. */
-    public function gap(): float
-    {
-        return max(0.0, $this->cost() - $this->bound);
-    }
-
     /** To half a cent. */
     public function isProvenBest(): bool
     {
-        return $this->gap() <= self::CENT;
+        return $this->gap <= self::CENT;
     }
 }

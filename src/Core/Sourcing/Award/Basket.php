@@ -40,12 +40,12 @@ final readonly class Basket
      *
      * @param int $steps partial awards to look at before giving up on the proof
      */
-    public function best(int $steps = 800): Award
+    public function best(int $steps = 600): Award
     {
         $search = new Search($this->open(), $this->suppliers, $this->penalty());
-        [$chosen, $bound, $looked] = $search->run($steps);
+        [$chosen, $gap, $looked] = $search->run($steps);
 
-        return $this->award($chosen, $bound, $looked);
+        return $this->award($chosen, $gap, $looked);
     }
 
     /** Each line from the supplier whose own price for it is lowest, as if orders cost nothing. */
@@ -58,7 +58,7 @@ final readonly class Basket
             $chosen[$line] = (string) array_key_first($costs);
         }
 
-        return $this->award($chosen, -INF, 0);
+        return $this->award($chosen, \INF, 0);
     }
 
     /** Everything from one supplier; lines it does not offer are unmet. */
@@ -71,13 +71,13 @@ final readonly class Basket
             }
         }
 
-        return $this->award($chosen, -INF, 0);
+        return $this->award($chosen, \INF, 0);
     }
 
     /** @param array<int|string, string> $chosen supplier by line */
     public function valued(array $chosen): Award
     {
-        return $this->award(array_filter($chosen, fn (string $supplier, string|int $line): bool => isset($this->lines[$line][$supplier]), \ARRAY_FILTER_USE_BOTH), -INF, 0);
+        return $this->award(array_filter($chosen, fn (string $supplier, string|int $line): bool => isset($this->lines[$line][$supplier]), \ARRAY_FILTER_USE_BOTH), \INF, 0);
     }
 
     /**
@@ -115,7 +115,7 @@ final readonly class Basket
     }
 
     /** @param array<int|string, string> $chosen */
-    private function award(array $chosen, float $bound, int $looked): Award
+    private function award(array $chosen, float $gap, int $looked): Award
     {
         $lines = [];
         foreach ($chosen as $line => $supplier) {
@@ -140,6 +140,6 @@ final readonly class Basket
         uasort($shares, static fn (Share $a, Share $b): int => $b->cost() <=> $a->cost());
         $named = array_map(strval(...), array_keys($this->lines));
 
-        return new Award($chosen, $shares, array_values(array_diff($named, array_map(strval(...), array_keys($chosen)))), $bound, $looked);
+        return new Award($chosen, $shares, array_values(array_diff($named, array_map(strval(...), array_keys($chosen)))), $gap, $looked);
     }
 }

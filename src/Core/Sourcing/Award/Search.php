@@ -76,7 +76,7 @@ final class Search
         }
     }
 
-    /** @return array{array<int|string, string>, float, int} supplier by line, a bound on the cost, partial awards looked at */
+    /** @return array{array<int|string, string>, float, int} supplier by line, the most a better award could save, partial awards looked at */
     public function run(int $steps): array
     {
         if ([] === $this->lineNames) {
@@ -111,7 +111,7 @@ final class Search
             $chosen[$this->lineNames[$i]] = $this->supplierNames[$s];
         }
 
-        return [$chosen, min($bound, $this->bestCost), $looked];
+        return [$chosen, max(0.0, $this->bestCost - $bound), $looked];
     }
 
     /**
