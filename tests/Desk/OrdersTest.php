@@ -29,6 +29,7 @@ final class OrdersTest extends DeskTestCase
     public function testWhatIsMissingIsMendedOnThePageAndTheOrderGoesOut(): void
     {
         $this->as('mara');
+        $this->connection()->executeStatement("UPDATE supplier SET wants_csv = 1 WHERE code = 'LUMEN'");
         $form = $this->form();
         self::assertStringContainsString('No email address', $this->text());
         $this->post('/orders/'.self::DRAFT, ['email' => 'ordrer@lumenfold.example', 'do' => 'send'] + $form);
@@ -46,6 +47,7 @@ final class OrdersTest extends DeskTestCase
         $this->see('/mailbox');
         self::assertStringContainsString('Order PO-1082 from Larkmoor Bee Supply', $this->text());
         self::assertStringContainsString('mara@larkmoor.example', $this->letter()->text(), 'a copy to the sender');
+        self::assertStringContainsString('PO-1082.pdf, PO-1082.csv', $this->text(), 'the lines as they asked for them');
         $this->see((string) $this->letter()->filter('a.btn')->first()->attr('href'));
         $eml = (string) $this->browser->getResponse()->getContent();
         self::assertStringContainsString('Reply-To: Mara Ashdown <mara@larkmoor.example>', $eml);

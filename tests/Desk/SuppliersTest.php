@@ -77,4 +77,29 @@ final class SuppliersTest extends DeskTestCase
             self::assertCount(0, $this->browser->getCrawler()->filter('input.qty:not([disabled])'), 'nothing to type into at '.$page);
         }
     }
+
+    public function testANewSupplierTakesOverTheTermsOfASimilarOne(): void
+    {
+        $this->as('mara');
+        $this->post('/suppliers', ['code' => 'hollin', 'name' => 'Hollin Glass', 'like' => 'TINDAVIK']);
+        self::assertResponseRedirects('/suppliers/HOLLIN');
+        $this->browser->followRedirect();
+        self::assertStringContainsString('before ordering: contact, email, address', $this->text());
+        self::assertSame(1.0, $this->number("SELECT COUNT(*) FROM supplier WHERE code = 'HOLLIN' AND currency = 'PLN' AND net_days = 60 AND freight_kind = 'pallet' AND pallet_kg = 450"));
+        $this->post('/suppliers', ['code' => 'HOLLIN', 'name' => 'Once more', 'like' => 'TINDAVIK']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('There is a supplier HOLLIN already.', $this->text());
+    }
+
+    public function testWrongFreightStandsBesideItsFieldAndNothingIsChanged(): void
+    {
+        $this->as('mara');
+        $page = $this->see('/suppliers/BRENMOOR');
+        $values = $page->filter('#supplier')->form()->getPhpValues();
+        $this->post('/suppliers/BRENMOOR', ['freight_kind' => 'weight', 'freight_steps' => '0=18 30=9', 'delivery_terms' => 'DDU Brenmoor'] + $values);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('must start later and cost no less', $this->text());
+        self::assertStringContainsString('“DDU” is no rule of Incoterms 2020', $this->text());
+        self::assertSame(1.0, $this->number("SELECT COUNT(*) FROM supplier WHERE code = 'BRENMOOR' AND freight_steps = '0=14 30=26 100=58 300=110' AND delivery_terms = 'FCA Brenmoor'"));
+    }
 }

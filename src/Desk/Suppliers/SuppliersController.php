@@ -147,6 +147,7 @@ final class SuppliersController extends AbstractController
         $fields->attempt('paid_through', $done(fn () => $supplier->isPaidThrough($this->entities->find(Supplier::class, (int) $fields->text('paid_through')))));
         $supplier->isBoughtFromBy($this->entities->find(Person::class, (int) $fields->text('buyer')));
         $supplier->jot($fields->text('notes', 2000));
+        $supplier->wantsOrders('1' === $fields->text('wants_csv'));
         $fields->attempt('cut_off', $done(fn () => $supplier->takesOrders(implode(',', array_keys($fields->each('weekdays'))), $fields->text('cut_off'))));
         $supplier->asksFor($fields->price('minimum', $fields->text('minimum')), $fields->price('free_freight', $fields->text('free_freight')));
         $fields->attempt('delivery_terms', $done(fn () => $supplier->deliversAs($fields->text('delivery_terms', 80), $fields->price('tax', $fields->text('tax')) ?? $supplier->taxPercent())));

@@ -25,11 +25,29 @@ final readonly class OrderEmail implements OrderLetter
     public function send(PurchaseOrder $order, Person $sender, string $pdf): void
     {
         $business = $this->business->get();
-        $this->mailer->send(
-            $this->letter($order, $sender, sprintf('Order %s from %s', $order->number, $business->name))
-                ->text($this->twig->render('paper/letter.txt.twig', ['order' => $order, 'business' => $business, 'sender' => $sender]))
-                ->attach($pdf, $order->number.'.pdf', 'application/pdf'),
-        );
+        $letter = $this->letter($order, $sender, sprintf('Order %s from %s', $order->number, $business->name))
+            ->text($this->twig->render('paper/letter.txt.twig', ['order' => $order, 'business' => $business, 'sender' => $sender]))
+            ->attach($pdf, $order->number.'.pdf', 'application/pdf');
+        if ($order->supplier->wantsCsv()) {
+            $letter->attach(self::lines($order), $order->number.'.csv', 'text/csv');
+        }
+        $this->mailer->send($letter);
+    }
+
+    /** For suppliers who read orders in. */
+    private static function lines(PurchaseOrder $order): string
+    {
+        $out = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No room for a file.');
+        $rows = array_map(static fn (OrderLine $line): array => [
+            $order->number, (string) $line->position, $line->supplierCode(), $line->item->code ?? '', $line->description, (string) $line->packs()->strippedOfTrailingZeros(), $line->pack()->label(),
+            (string) $line->price()->strippedOfTrailingZeros(), $order->currency, $line->site->name, $order->wantedOn()->format('Y-m-d'),
+        ], $order->lines());
+        foreach ([['order', 'line', 'your_code', 'our_code', 'description', 'quantity', 'pack', 'price', 'currency', 'deliver_to', 'wanted_on'], ...$rows] as $row) {
+            fputcsv($out, $row, ',', '"', '', "\r\n");
+        }
+        rewind($out);
+
+        return (string) stream_get_contents($out);
     }
 
     public function askForward(PurchaseOrder $order, Item $item, \DateTimeImmutable $by, Person $sender): void
