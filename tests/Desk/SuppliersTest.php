@@ -95,6 +95,7 @@ final class SuppliersTest extends DeskTestCase
     {
         $this->as('mara');
         $page = $this->see('/suppliers/BRENMOOR');
+        /** @var array<string, mixed> $values */
         $values = $page->filter('#supplier')->form()->getPhpValues();
         $this->post('/suppliers/BRENMOOR', ['freight_kind' => 'weight', 'freight_steps' => '0=18 30=9', 'delivery_terms' => 'DDU Brenmoor'] + $values);
         self::assertResponseStatusCodeSame(422);
