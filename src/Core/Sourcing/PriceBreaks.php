@@ -115,6 +115,21 @@ final readonly class PriceBreaks
         return $cost;
     }
 
+    /**
+     * With another price where so many packs stand; the other steps stay.
+     *
+     * @throws InvalidValue if a later step would then be dearer, or the price is a mean of several steps
+     */
+    public function withPriceAt(BigNumber|int|string $packs, BigDecimal $price): self
+    {
+        if (BreakKind::Incremental === $this->kind && count($this->steps) > 1) {
+            throw InvalidValue::because('Their prices fall only for what goes beyond each break, so one mean price cannot become the offer. Change the offer itself.');
+        }
+        $reached = $this->stepAt(BigDecimal::of($packs));
+
+        return self::of(array_map(static fn (array $step, int $i): array => [$step['from'], $i === $reached ? $price : $step['price']], $this->steps, array_keys($this->steps)), $this->kind, $this->basis);
+    }
+
     /** @return list<array{from: BigDecimal, price: BigDecimal}> from so many packs, the price that then begins */
     public function byPacks(): array
     {

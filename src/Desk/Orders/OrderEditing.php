@@ -116,7 +116,10 @@ final readonly class OrderEditing
         $today = $this->clock->now()->setTime(0, 0);
         if (isset($fields->each('follow_offer')[$line->id])) {
             $listed = $line->price()->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
-            $this->prices->change($offer, PriceBreaks::of([[1, $listed]]), $today, $today, 'by hand on '.$line->order->number);
+            $prices = $fields->attempt('price-'.$line->id, static fn (): PriceBreaks => $offer->listPrices()->withPriceAt($line->packs(), $listed));
+            if (null !== $prices) {
+                $this->prices->change($offer, $prices, $today, $today, 'by hand on '.$line->order->number);
+            }
         }
         if (isset($fields->each('follow_cost')[$line->id]) && null !== $line->item) {
             $line->item->costs($line->item->averageCost(), $line->order->rate()->toHome(Money::of($line->price(), $line->order->currency))->amount->dividedBy($line->pack()->content, 6, RoundingMode::HalfUp));

@@ -64,6 +64,15 @@ final class OffersTest extends TestCase
         self::assertSame('4.56', (string) $prices->after(ChainedDiscounts::read('5'))->priceFor(100));
     }
 
+    public function testOnePriceChangesAndTheOtherStepsStay(): void
+    {
+        $changed = PriceBreaks::read('1=10 10=9 30=8')->withPriceAt(12, BigDecimal::of('8.50'));
+        self::assertSame(['10', '8.50', '8'], [(string) $changed->priceFor(1), (string) $changed->priceFor(12), (string) $changed->priceFor(30)]);
+        $this->expectException(InvalidValue::class);
+        $this->expectExceptionMessage('From 30 on the price rises from 7 to 8');
+        $changed->withPriceAt(12, BigDecimal::of(7));
+    }
+
     public function testDiscountsAreTakenOneAfterTheOther(): void
     {
         self::assertSame('0.855', (string) ChainedDiscounts::read('10 + 5')->factor());
