@@ -21,6 +21,11 @@ final readonly class Seller
     ) {
     }
 
+    public function withFreight(FreightTariff $freight): self
+    {
+        return new self($this->id, $this->name, $this->terms, $this->incoterm, $freight, $this->minimum, $this->leadTimesMet);
+    }
+
     /**
      * Days an order may take, all equally likely: those met, and the promise once, so that few deliveries lean on it.
      *

@@ -12,8 +12,6 @@ use TallBarrel\Core\Sourcing\Award\Bid;
 use TallBarrel\Core\Sourcing\Award\Bidder;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\LandedCost;
-use TallBarrel\Core\Sourcing\OrderMinimum;
-use TallBarrel\Core\Sourcing\Seller;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Planning\SavedProposal;
@@ -88,7 +86,7 @@ final readonly class BasketPlan
             foreach ($candidates[$proposal->item->id] ?? [] as $candidate) {
                 $code = $candidate->offer->supplier->code;
                 // Freight belongs to the order as a whole; here the line alone counts.
-                $cost = static fn (FreightTariff $freight): LandedCost => LandedCost::of($candidate->asked, new Seller($candidate->seller->id, $candidate->seller->name, $candidate->seller->terms, $candidate->seller->incoterm, $freight, OrderMinimum::none(), $candidate->seller->leadTimesMet), $proposal->units(), $usage, $rates, $today, new Alongside());
+                $cost = static fn (FreightTariff $freight): LandedCost => LandedCost::of($candidate->asked, $candidate->seller->withFreight($freight), $proposal->units(), $usage, $rates, $today, new Alongside());
                 $bare = $cost(FreightTariff::none());
                 if (isset($lines[$line][$code]) && $lines[$line][$code]->cost <= $bare->total()) {
                     continue;

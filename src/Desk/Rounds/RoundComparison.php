@@ -12,8 +12,6 @@ use TallBarrel\Core\Sourcing\Award\Bid;
 use TallBarrel\Core\Sourcing\Award\Bidder;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\LandedCost;
-use TallBarrel\Core\Sourcing\OrderMinimum;
-use TallBarrel\Core\Sourcing\Seller;
 use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Desk\Compare\Candidates;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -64,7 +62,7 @@ final readonly class RoundComparison
                     continue;
                 }
                 $costs[$item->id][$quote->id] = LandedCost::of($offer, $seller, $units, $usage, $business->costRates(), $today);
-                $bare = static fn (FreightTariff $freight): LandedCost => LandedCost::of($offer, new Seller($seller->id, $seller->name, $seller->terms, $seller->incoterm, $freight, OrderMinimum::none(), $seller->leadTimesMet), $units, $usage, $business->costRates(), $today);
+                $bare = static fn (FreightTariff $freight): LandedCost => LandedCost::of($offer, $seller->withFreight($freight), $units, $usage, $business->costRates(), $today);
                 if ($units->isGreaterThanOrEqualTo($item->needed())) {
                     $without = $bare(FreightTariff::none());
                     $lines[(string) $item->id][(string) $quote->id] = new Bid($without->total(), $offer->prices->costOf($without->packs)->toFloat(), $without->units * $offer->kgPerUnit, $without->packs->toFloat());

@@ -106,7 +106,7 @@ class QuoteAnswer
     {
         $usual = $this->quote->supplier->asSeller($leadTimesMet);
 
-        return new Seller($usual->id, $usual->name, $usual->terms, $usual->incoterm, null === $this->charges ? $usual->freight : FreightTariff::flat($this->charges->toFloat()), $usual->minimum, $usual->leadTimesMet);
+        return null === $this->charges ? $usual : $usual->withFreight(FreightTariff::flat($this->charges->toFloat()));
     }
 
     /** So many of what is asked for, in steps they sell in, up to what they can supply. */
