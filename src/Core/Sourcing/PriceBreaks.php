@@ -69,6 +69,14 @@ final readonly class PriceBreaks
         return self::of($steps, $kind, $basis);
     }
 
+    /** As read() takes it: "9.3", or "1=9.3 40=8.97". */
+    public function label(): string
+    {
+        $alone = 1 === count($this->steps) && $this->steps[0]['from']->isEqualTo(1);
+
+        return implode(' ', array_map(static fn (array $step): string => ($alone ? '' : $step['from']->strippedOfTrailingZeros().'=').$step['price']->strippedOfTrailingZeros(), $this->steps));
+    }
+
     /** The same, with discounts taken off each price and rounded to six decimals; breaks by value still count list prices. */
     public function after(ChainedDiscounts $discounts): self
     {

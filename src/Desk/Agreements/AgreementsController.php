@@ -109,17 +109,9 @@ final class AgreementsController extends AbstractController
         if (null === $from || null === $to) {
             $fields->refuse('last_day', 'Say from when to when it holds.');
         } else {
-            $fields->attempt('last_day', static function () use ($agreement, $from, $to, $fields): bool {
-                $agreement->hold($from, $to, $fields->text('renewal', 300));
-
-                return true;
-            });
+            $fields->apply('last_day', static fn () => $agreement->hold($from, $to, $fields->text('renewal', 300)));
         }
-        $fields->attempt('promised', static function () use ($agreement, $fields, $promised, $price, $callOff, $tolerance): bool {
-            $agreement->promise($fields->text('measure') ?: $agreement->measure(), $promised ?? BigDecimal::zero(), $price, $callOff, $tolerance);
-
-            return true;
-        });
+        $fields->apply('promised', static fn () => $agreement->promise($fields->text('measure') ?: $agreement->measure(), $promised ?? BigDecimal::zero(), $price, $callOff, $tolerance));
     }
 
     private function listPage(Fields $fields): Response

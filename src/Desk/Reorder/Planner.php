@@ -57,7 +57,7 @@ final readonly class Planner
         $start = hrtime(true);
         try {
             $count = $this->data->countItemSites();
-            $this->prices->catchUp($this->clock->now()->setTime(0, 0));
+            $this->prices->putInForce($this->clock->now());
             $this->proposals->plan($run, $count);
             if ($count < self::WORTH_SHARING) {
                 $this->part($run, 0, 1, $afresh);

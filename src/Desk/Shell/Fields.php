@@ -125,6 +125,20 @@ final class Fields
         }
     }
 
+    /**
+     * Carries out a change; what it refuses stands beside the field.
+     *
+     * @param callable(): void $change
+     */
+    public function apply(string $name, callable $change): void
+    {
+        $this->attempt($name, static function () use ($change): bool {
+            $change();
+
+            return true;
+        });
+    }
+
     public function refuse(string $name, string $reason): void
     {
         $this->errors[$name] ??= $reason;

@@ -109,13 +109,8 @@ final class SuppliersController extends AbstractController
 
     private function apply(Supplier $supplier, Fields $fields): void
     {
-        $done = static fn (callable $change): callable => static function () use ($change): bool {
-            $change();
-
-            return true;
-        };
-        $fields->attempt('name', $done(fn () => $supplier->rename($fields->text('name', 120))));
-        $fields->attempt('email', $done(fn () => '' === $fields->text('contact').$fields->text('email') ? null : $supplier->orderThrough($fields->text('contact', 80), $fields->text('email', 180), $fields->text('phone', 40))));
+        $fields->apply('name', fn () => $supplier->rename($fields->text('name', 120)));
+        $fields->apply('email', fn () => '' === $fields->text('contact').$fields->text('email') ? null : $supplier->orderThrough($fields->text('contact', 80), $fields->text('email', 180), $fields->text('phone', 40)));
         if ('' !== $fields->text('street').$fields->text('city')) {
             if (1 !== preg_match('/^[A-Za-z]{2}$/', $fields->text('country'))) {
                 $fields->refuse('country', sprintf('“%s” is not a country code; expected two letters such as IE.', $fields->text('country')));
@@ -123,7 +118,7 @@ final class SuppliersController extends AbstractController
             $supplier->moveTo($fields->text('street', 120), $fields->text('postcode', 20), $fields->text('city', 80), strtoupper($fields->text('country', 2)));
         }
         $percent = $fields->price('discount_percent', $fields->text('discount_percent'));
-        $fields->attempt('net_days', $done(function () use ($supplier, $fields, $percent): void {
+        $fields->apply('net_days', function () use ($supplier, $fields, $percent): void {
             $net = $fields->text('net_days');
             if ('' === $net) {
                 return;
@@ -135,22 +130,22 @@ final class SuppliersController extends AbstractController
             }
             $supplier->agreeTerms(PaymentTerms::net((int) $net, $percent ?? 0, (int) $fields->text('discount_days'))->fromEndOfMonth('1' === $fields->text('end_of_month'))
                 ->withDeposit($fields->price('deposit', $fields->text('deposit')) ?? 0)->inInstalments($fields->text('instalments', 120)));
-        }));
-        $fields->attempt('freight_kind', $done(fn () => $supplier->reckonsFreight($fields->text('freight_kind') ?: $supplier->freightKind(), $fields->text('freight_steps', 200), $fields->price('pallet_kg', $fields->text('pallet_kg')))));
+        });
+        $fields->apply('freight_kind', fn () => $supplier->reckonsFreight($fields->text('freight_kind') ?: $supplier->freightKind(), $fields->text('freight_steps', 200), $fields->price('pallet_kg', $fields->text('pallet_kg'))));
         $supplier->ships($fields->price('freight', $fields->text('freight')), $supplier->fullLoadKg());
         $packs = $fields->text('minimum_packs', 6);
         if ('' !== $packs && 1 !== preg_match('/^\d{1,6}$/', $packs)) {
             $fields->refuse('minimum_packs', sprintf('“%s” is not a number of packs, such as 20.', $packs));
         }
         $supplier->takesAtLeast($fields->price('minimum_kg', $fields->text('minimum_kg')), '' === $packs ? null : (int) $packs);
-        $fields->attempt('quotes_email', $done(fn () => '' === $fields->text('quotes_contact').$fields->text('quotes_email') ? null : $supplier->orderThrough($fields->text('quotes_contact', 80), $fields->text('quotes_email', 180), '', Contact::QUOTES)));
-        $fields->attempt('paid_through', $done(fn () => $supplier->isPaidThrough($this->entities->find(Supplier::class, (int) $fields->text('paid_through')))));
+        $fields->apply('quotes_email', fn () => '' === $fields->text('quotes_contact').$fields->text('quotes_email') ? null : $supplier->orderThrough($fields->text('quotes_contact', 80), $fields->text('quotes_email', 180), '', Contact::QUOTES));
+        $fields->apply('paid_through', fn () => $supplier->isPaidThrough($this->entities->find(Supplier::class, (int) $fields->text('paid_through'))));
         $supplier->isBoughtFromBy($this->entities->find(Person::class, (int) $fields->text('buyer')));
         $supplier->jot($fields->text('notes', 2000));
         $supplier->wantsOrders('1' === $fields->text('wants_csv'));
-        $fields->attempt('cut_off', $done(fn () => $supplier->takesOrders(implode(',', array_keys($fields->each('weekdays'))), $fields->text('cut_off'))));
+        $fields->apply('cut_off', fn () => $supplier->takesOrders(implode(',', array_keys($fields->each('weekdays'))), $fields->text('cut_off')));
         $supplier->asksFor($fields->price('minimum', $fields->text('minimum')), $fields->price('free_freight', $fields->text('free_freight')));
-        $fields->attempt('delivery_terms', $done(fn () => $supplier->deliversAs($fields->text('delivery_terms', 80), $fields->price('tax', $fields->text('tax')) ?? $supplier->taxPercent())));
+        $fields->apply('delivery_terms', fn () => $supplier->deliversAs($fields->text('delivery_terms', 80), $fields->price('tax', $fields->text('tax')) ?? $supplier->taxPercent()));
         $supplier->remember($fields->text('caution', 300), $fields->text('note', 500));
     }
 

@@ -9,6 +9,7 @@ use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Sourcing\BreakBasis;
 use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\PriceBreaks;
+use TallBarrel\Store\Type\BigDecimalType;
 
 /** A price an offer had, has, or will have from a day on. */
 #[ORM\Entity]
@@ -40,7 +41,10 @@ class OfferPrice
         #[ORM\Column(length: 120)]
         public readonly string $source,
         #[ORM\Column]
-        private bool $applied,
+        private readonly bool $applied,
+        /** Stock units in the pack, where that came with the price. */
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6, nullable: true)]
+        public readonly ?BigDecimal $packContent = null,
     ) {
         $this->steps = array_map(static fn (array $step): array => [(string) $step['from'], (string) $step['price']], $prices->steps);
         $this->kind = $prices->kind;
@@ -50,12 +54,6 @@ class OfferPrice
     public function prices(): PriceBreaks
     {
         return PriceBreaks::of(array_map(static fn (array $step): array => [BigDecimal::of($step[0]), BigDecimal::of($step[1])], $this->steps), $this->kind, $this->basis);
-    }
-
-    public function apply(): void
-    {
-        $this->offer->price($this->prices());
-        $this->applied = true;
     }
 
     public function isApplied(): bool

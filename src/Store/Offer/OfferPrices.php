@@ -27,25 +27,40 @@ final readonly class OfferPrices
         }
     }
 
-    /** Puts into force what was to begin on or before a day. @return int how many prices changed */
-    public function catchUp(\DateTimeImmutable $today): int
+    /**
+     * Puts into force what was to begin on or before a day; where several were, the last of them.
+     *
+     * @return int how many offers changed
+     */
+    public function putInForce(\DateTimeImmutable $today): int
     {
-        /** @var list<OfferPrice> $due */
-        $due = $this->entities->createQueryBuilder()->select('p', 'o')->from(OfferPrice::class, 'p')->join('p.offer', 'o')
-            ->where('p.applied = false AND p.fromDay <= :today')->setParameter('today', $today->format('Y-m-d'))->orderBy('p.fromDay')->addOrderBy('p.id')->getQuery()->getResult();
-        foreach ($due as $price) {
-            $price->apply();
-        }
-        if ([] !== $due) {
-            $this->entities->flush();
-        }
+        $connection = $this->entities->getConnection();
+        $due = 'WITH due AS (SELECT p.*, ROW_NUMBER() OVER (PARTITION BY p.offer_id ORDER BY p.from_day DESC, p.id DESC) latest FROM offer_price p WHERE p.applied = 0 AND p.from_day <= :today)';
+        $values = ['today' => $today->format('Y-m-d')];
 
-        return count($due);
+        return $connection->transactional(static function () use ($connection, $due, $values): int {
+            if (false === $connection->executeQuery('SELECT 1 FROM offer_price WHERE applied = 0 AND from_day <= :today LIMIT 1', $values)->fetchOne()) {
+                return 0;
+            }
+            $connection->executeStatement('DELETE b FROM price_break b JOIN offer_price p ON p.offer_id = b.offer_id WHERE p.applied = 0 AND p.from_day <= :today', $values);
+            $connection->executeStatement("INSERT INTO price_break (offer_id, from_packs, price) $due SELECT due.offer_id, step.from_packs, step.price FROM due,
+                JSON_TABLE(due.steps, '$[*]' COLUMNS (from_packs DECIMAL(14, 3) PATH '$[0]', price DECIMAL(14, 4) PATH '$[1]')) step WHERE due.latest = 1", $values);
+            $changed = (int) $connection->executeStatement(
+                "UPDATE offer o JOIN (
+                    SELECT MAX(p.id) id FROM offer_price p JOIN (SELECT offer_id, MAX(from_day) day FROM offer_price WHERE applied = 0 AND from_day <= :today GROUP BY offer_id) last ON last.offer_id = p.offer_id AND last.day = p.from_day
+                    WHERE p.applied = 0 GROUP BY p.offer_id) latest JOIN offer_price p ON p.id = latest.id AND p.offer_id = o.id
+                 SET o.version = o.version + 1, o.break_kind = p.kind, o.break_basis = p.basis, o.stated_content = IF(p.pack_content <> o.pack_content, '', o.stated_content), o.pack_content = COALESCE(p.pack_content, o.pack_content)",
+                $values,
+            );
+            $connection->executeStatement('UPDATE offer_price SET applied = 1 WHERE applied = 0 AND from_day <= :today', $values);
+
+            return $changed;
+        });
     }
 
-    /** @return list<OfferPrice> latest first */
+    /** @return list<OfferPrice> what is to come first, then back in time */
     public function of(Offer $offer): array
     {
-        return $this->entities->getRepository(OfferPrice::class)->findBy(['offer' => $offer], ['id' => 'DESC']);
+        return $this->entities->getRepository(OfferPrice::class)->findBy(['offer' => $offer], ['fromDay' => 'DESC', 'id' => 'DESC']);
     }
 }

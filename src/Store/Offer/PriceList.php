@@ -1,0 +1,177 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Offer;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Store\Type\BigDecimalType;
+
+/** A supplier's price list as it was brought: compared with what stands, then applied or put away. */
+#[ORM\Entity]
+class PriceList
+{
+    public const READ = 'read';
+    public const APPLIED = 'applied';
+    public const LEFT = 'left';
+
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    #[ORM\Column(length: 10)]
+    private string $state = self::READ;
+
+    /** Rises above so many percent wait to be chosen one by one. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
+    private BigDecimal $limitPercent;
+
+    #[ORM\Column(type: 'date_immutable')]
+    private \DateTimeImmutable $fromDay;
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $untilDay = null;
+
+    #[ORM\Column]
+    private int $lineCount = 0;
+
+    #[ORM\Column]
+    private int $badCount = 0;
+
+    /** @var list<array{int, string, string, string}> line, column, value, what is wrong; the first few hundred */
+    #[ORM\Column(type: 'json')]
+    private array $problems = [];
+
+    #[ORM\Column(type: 'datetime_immutable', nullable: true)]
+    private ?\DateTimeImmutable $settledAt = null;
+
+    #[ORM\Column]
+    private int $appliedCount = 0;
+
+    /** @throws InvalidValue */
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Supplier $supplier,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
+        public readonly Person $by,
+        #[ORM\Column(type: 'datetime_immutable')]
+        public readonly \DateTimeImmutable $at,
+        #[ORM\Column(length: 120)]
+        public readonly string $filename,
+        /** Whether it names all they sell, so that what is missing is gone. */
+        #[ORM\Column]
+        public readonly bool $complete,
+        \DateTimeImmutable $fromDay,
+        ?\DateTimeImmutable $untilDay,
+        BigDecimal $limitPercent,
+    ) {
+        $this->holds($fromDay, $untilDay);
+        $this->limit($limitPercent);
+    }
+
+    /** @throws InvalidValue if it would end before it begins */
+    public function holds(\DateTimeImmutable $from, ?\DateTimeImmutable $until): void
+    {
+        if (null !== $until && $until < $from) {
+            throw InvalidValue::because(sprintf('The prices would end on %s, before they begin on %s.', $until->format('j M Y'), $from->format('j M Y')));
+        }
+        $this->fromDay = $from;
+        $this->untilDay = $until;
+    }
+
+    /** @throws InvalidValue */
+    public function limit(BigDecimal $percent): void
+    {
+        if ($percent->isNegative() || $percent->isGreaterThan(500)) {
+            throw InvalidValue::because(sprintf('A limit of %s %% is out of range; expected 0 to 500.', $percent));
+        }
+        $this->limitPercent = $percent;
+    }
+
+    /**
+     * @param list<array{int, string, string, string}> $problems
+     */
+    public function wasRead(int $lines, int $bad, array $problems): void
+    {
+        $this->lineCount = $lines;
+        $this->badCount = $bad;
+        $this->problems = $problems;
+    }
+
+    /** @throws Refused if that was done already */
+    public function settle(string $state, \DateTimeImmutable $at, int $applied = 0): void
+    {
+        $this->mustBeOpen();
+        $this->state = $state;
+        $this->settledAt = $at;
+        $this->appliedCount = $applied;
+    }
+
+    /** @throws Refused */
+    public function mustBeOpen(): void
+    {
+        if (self::READ !== $this->state) {
+            throw new Refused(sprintf('This list was %s on %s already; nothing was changed now.', self::APPLIED === $this->state ? 'applied' : 'put away', $this->settledAt?->format('j M Y H:i')));
+        }
+    }
+
+    public function isOpen(): bool
+    {
+        return self::READ === $this->state;
+    }
+
+    public function state(): string
+    {
+        return $this->state;
+    }
+
+    public function limitPercent(): BigDecimal
+    {
+        return $this->limitPercent;
+    }
+
+    public function fromDay(): \DateTimeImmutable
+    {
+        return $this->fromDay;
+    }
+
+    public function untilDay(): ?\DateTimeImmutable
+    {
+        return $this->untilDay;
+    }
+
+    public function lineCount(): int
+    {
+        return $this->lineCount;
+    }
+
+    public function badCount(): int
+    {
+        return $this->badCount;
+    }
+
+    /** @return list<array{int, string, string, string}> */
+    public function problems(): array
+    {
+        return $this->problems;
+    }
+
+    public function settledAt(): ?\DateTimeImmutable
+    {
+        return $this->settledAt;
+    }
+
+    public function appliedCount(): int
+    {
+        return $this->appliedCount;
+    }
+
+    public function label(): string
+    {
+        return sprintf('price list of %s, %s', $this->at->format('j M Y'), $this->filename);
+    }
+}
