@@ -21,7 +21,7 @@ $kernel->boot();
 $connection = $kernel->getContainer()->get('doctrine.dbal.default_connection');
 assert($connection instanceof Connection);
 $today = new DateTimeImmutable('today', new DateTimeZone('UTC'));
-foreach (['proposal', 'staged_proposal', 'planning_run', 'sales_day', 'stock_balance', 'stock_movement', 'stocking', 'planned_demand', 'customer_promise', 'item_policy', 'history_verdict', 'forecast_adjustment', 'put_off', 'order_list_item', 'receipt_line', 'receipt', 'delivery_line', 'delivery', 'sent_document', 'order_revision', 'order_line', 'purchase_order', 'price_break', 'offer', 'lot', 'item'] as $table) {
+foreach (['proposal', 'staged_proposal', 'planning_run', 'sales_day', 'stock_balance', 'stock_movement', 'stocking', 'planned_demand', 'customer_promise', 'item_policy', 'history_verdict', 'forecast_adjustment', 'put_off', 'order_list_item', 'receipt_line', 'receipt', 'delivery_line', 'delivery', 'sent_document', 'order_revision', 'order_line', 'purchase_order', 'price_break', 'offer_price', 'price_list_row', 'price_list', 'agreement', 'quote_answer', 'quote_letter', 'quote', 'quote_item', 'round_file', 'quote_round', 'offer', 'lot', 'item'] as $table) {
     $connection->executeStatement('SET FOREIGN_KEY_CHECKS = 0');
     $connection->executeStatement('TRUNCATE TABLE '.$table);
 }

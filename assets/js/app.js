@@ -48,7 +48,13 @@ Alpine.data('keys', () => ({
 
 // A list whose rows hold a quantity: arrows and Enter walk, a number typed goes into the row, x skips it.
 Alpine.data('rows', () => ({
-    fields() { return [...this.$root.querySelectorAll('tr:not([hidden]) input.qty:not(:disabled)')]; },
+    fields() { return [...this.$root.querySelectorAll('tr:not([hidden]) input.qty:not(:disabled)')].filter((field) => field.checkVisibility()); },
+    // Only the rows that have all the words typed.
+    filter(event) {
+        const words = event.target.value.toLowerCase().split(/\s+/);
+        this.$root.querySelectorAll('tr[data-words]').forEach((row) => { row.hidden = !words.every((word) => row.dataset.words.includes(word)); });
+        this.$root.querySelectorAll('[data-group]').forEach((group) => { group.hidden = !group.querySelector('tr[data-words]:not([hidden])'); });
+    },
     row(event) { return event.target.closest('tr[data-row]'); },
     walk(event) {
         if (!event.target.matches('input.qty')) return;

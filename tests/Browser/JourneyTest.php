@@ -234,6 +234,29 @@ final class JourneyTest extends TestCase
         self::until('.note', 'Awarded. Drafted: ');
     }
 
+    public function testAPriceListIsLookedThroughAndApplied(): void
+    {
+        self::signIn('mara');
+        $file = sys_get_temp_dir().'/tallbarrel-list-'.getmypid().'.csv';
+        file_put_contents($file, "code,prices\nVG-0045-H,1=5.40 40=5.20 80=5.05\nVG-0720-H,99\nVG-0280-H,x\n");
+        self::open('/suppliers/VETRASOL');
+        self::one('a[href$="/prices"]')->click();
+        self::one('input[type="file"]')->sendKeys($file);
+        self::one('input[name="complete"]')->click();
+        self::doTheNextThing();
+        self::until('.title', '1 cannot be used');
+        self::until('#lines', '0 of 1 ticked');
+        self::one('#lines input[type="checkbox"]')->click();
+        self::until('#strip', '2 lines ticked');
+        self::one('#lines input[type="checkbox"]')->click();
+        self::until('#strip', '1 line ticked');
+        self::doTheNextThing();
+        self::until('.note', '1 line is applied');
+        self::open('/suppliers/VETRASOL');
+        self::until('table', '5.40, 5.20 from 40, 5.05 from 80');
+        unlink($file);
+    }
+
     public function testKeysFindThingsAndHelpIsThere(): void
     {
         self::signIn('iris');
@@ -251,7 +274,7 @@ final class JourneyTest extends TestCase
     {
         self::signIn('rowan');
         $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
-        foreach (['/', '/reorder', '/orders', '/orders/PO-1082', '/dock?order=PO-1077', '/stock', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/items', '/own-data', '/mailbox', '/compare', '/compare/items/JAR-370H', '/compare/basket', '/compare/rounds/Q-1002', '/agreements/A-1001'] as $page) {
+        foreach (['/', '/reorder', '/orders', '/orders/PO-1082', '/dock?order=PO-1077', '/stock', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/suppliers/VETRASOL/prices', '/suppliers/VETRASOL/prices/1', '/suppliers/VETRASOL/offers/1', '/items', '/own-data', '/mailbox', '/compare', '/compare/items/JAR-370H', '/compare/basket', '/compare/rounds/Q-1002', '/agreements/A-1001'] as $page) {
             self::open($page);
             self::one('h1');
             self::$chrome->executeScript($axe);

@@ -75,7 +75,7 @@ final class StockTest extends DeskTestCase
         $this->connection()->executeStatement("DELETE o FROM offer o JOIN item i ON i.id = o.item_id WHERE i.code = 'USE-TIL'");
         self::assertStringContainsString('nobody sells it', $this->see('/items?q=USE-TIL')->filter('#item-rows')->text());
         $this->see('/items/USE-TIL');
-        self::assertStringContainsString('Nobody yet. Bring offers', $this->text());
+        self::assertStringContainsString('Nobody yet. Add an offer', $this->text());
     }
 
     public function testSuppliersSayWhatIsMissingBeforeOrdering(): void

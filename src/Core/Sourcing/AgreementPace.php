@@ -10,13 +10,14 @@ final readonly class AgreementPace
     /** From this share on it is said to be nearly used up; so close to its end it is said to end (common practice, no source). */
     private const NEARLY = 0.9;
     private const ENDS_SOON_DAYS = 30;
-    /** Behind by more than this share of the whole it would be missed. */
-    private const BEHIND = 0.1;
+    /** Behind by more than this share of the whole it would be missed, ahead by as much used up early (common practice, no source). */
+    private const OFF_PACE = 0.1;
 
     /**
      * @param float $due      what would have been drawn by now at an even pace
      * @param float $perWeek  needed each week from now on to reach the promise less the tolerance
      * @param float $drawnPerWeek what has been drawn a week so far
+     * @param \DateTimeImmutable|null $usedUpOn if it goes on like that; null where it lasts to its end
      */
     private function __construct(
         public float $promised,
@@ -26,6 +27,7 @@ final readonly class AgreementPace
         public float $perWeek,
         public float $drawnPerWeek,
         public AgreementState $state,
+        public ?\DateTimeImmutable $usedUpOn,
     ) {
     }
 
@@ -44,12 +46,16 @@ final readonly class AgreementPace
             $days($today, $to) < 0 => AgreementState::Ended,
             $drawn >= $promised => AgreementState::UsedUp,
             $drawn >= self::NEARLY * $promised => AgreementState::NearlyUsed,
-            $due - $drawn > self::BEHIND * $promised => AgreementState::Behind,
+            $due - $drawn > self::OFF_PACE * $promised => AgreementState::Behind,
+            $drawn - $due > self::OFF_PACE * $promised => AgreementState::Ahead,
             $left <= self::ENDS_SOON_DAYS => AgreementState::EndsSoon,
             default => AgreementState::OnPace,
         };
 
-        return new self($promised, $tolerancePercent, $drawn, $due, $perWeek, $passed > 0 ? $drawn / $passed * 7 : 0.0, $state);
+        $daysLeft = $drawn > 0 && $passed > 0 ? (int) (max(0.0, $promised - $drawn) / ($drawn / $passed)) : null;
+        $usedUp = null !== $daysLeft && $daysLeft < $left && $drawn < $promised ? $today->setTime(0, 0)->add(new \DateInterval('P'.$daysLeft.'D')) : null;
+
+        return new self($promised, $tolerancePercent, $drawn, $due, $perWeek, $passed > 0 ? $drawn / $passed * 7 : 0.0, $state, $usedUp);
     }
 
     public function left(): float

@@ -9,6 +9,7 @@ enum AgreementState: string
     case NotBegun = 'not begun';
     case OnPace = 'on pace';
     case Behind = 'behind, would be missed';
+    case Ahead = 'ahead, would be used up early';
     case NearlyUsed = 'nearly used up';
     case UsedUp = 'used up';
     case EndsSoon = 'ends soon';
@@ -17,7 +18,7 @@ enum AgreementState: string
     /** Whether a person should look at it. */
     public function isWorthALook(): bool
     {
-        return in_array($this, [self::Behind, self::NearlyUsed, self::UsedUp, self::EndsSoon], true);
+        return in_array($this, [self::Behind, self::Ahead, self::NearlyUsed, self::UsedUp, self::EndsSoon], true);
     }
 
     public function isInForce(): bool

@@ -16,56 +16,69 @@ final readonly class Repricing
     {
     }
 
-    /**
-     * @param BigDecimal $oldContent stock units in a pack, above 0, as the new one
-     */
+    /** @param BigDecimal $oldContent stock units in a pack, above 0, as the new one */
     public static function between(PriceBreaks $old, BigDecimal $oldContent, PriceBreaks $new, BigDecimal $newContent): self
     {
         return new self($old, $oldContent, $new, $newContent);
     }
 
     /**
-     * In percent to two decimals, where it moves most: over the places at which either price steps, the largest rise;
-     * if nothing rises, the largest fall. Null where nothing was asked before.
+     * In percent, to two decimals, where it moves most: over the places at which either price steps, the largest rise; if
+     * nothing rises, the largest fall. Null where nothing was asked before. A statistic, so in floating point.
      */
-    public function percent(): ?BigDecimal
+    public function percent(): ?float
     {
-        $highest = $lowest = null;
-        foreach ($this->places() as $units) {
-            [$before, $after] = [self::at($this->old, $this->oldContent, $units), self::at($this->new, $this->newContent, $units)];
-            if ($before->isZero()) {
+        $before = self::steps($this->old, $this->oldContent->toFloat());
+        $after = self::steps($this->new, $this->newContent->toFloat());
+        $highest = -\INF;
+        $lowest = \INF;
+        foreach ([...array_keys($before), ...array_keys($after)] as $place) {
+            $units = max((float) $place, min($this->oldContent->toFloat(), $this->newContent->toFloat()));
+            $old = self::ofUnits($this->old, $this->oldContent, $before, $units);
+            if ($old <= 0.0) {
                 return null;
             }
-            $percent = $after->dividedBy($before, self::SCALE, RoundingMode::HalfUp)->minus(1)->multipliedBy(100)->toScale(2, RoundingMode::HalfUp);
-            $highest = null === $highest || $percent->isGreaterThan($highest) ? $percent : $highest;
-            $lowest = null === $lowest || $percent->isLessThan($lowest) ? $percent : $lowest;
+            $percent = 100 * (self::ofUnits($this->new, $this->newContent, $after, $units) / $old - 1);
+            $highest = max($highest, $percent);
+            $lowest = min($lowest, $percent);
         }
+        $percent = round($highest, 2) > 0 ? $highest : $lowest;
 
-        return true === $highest?->isPositive() ? $highest : $lowest;
+        return round($percent, 2) + 0.0;
     }
 
     /** What one stock unit then costs more, below zero where less, when so many are bought at once; before discounts. */
     public function ofUnit(BigDecimal $units): BigDecimal
     {
-        return self::at($this->new, $this->newContent, $units)->minus(self::at($this->old, $this->oldContent, $units));
+        $at = static fn (PriceBreaks $prices, BigDecimal $content): BigDecimal => $prices->priceFor($units->dividedBy($content, self::SCALE, RoundingMode::HalfUp))->dividedBy($content, self::SCALE, RoundingMode::HalfUp);
+
+        return $at($this->new, $this->newContent)->minus($at($this->old, $this->oldContent));
     }
 
-    /** @return list<BigDecimal> in stock units */
-    private function places(): array
+    /** @return array<int|string, float> price of one stock unit by the stock units from which it holds, rising */
+    private static function steps(PriceBreaks $prices, float $content): array
     {
-        $places = [];
-        foreach ([[$this->old, $this->oldContent], [$this->new, $this->newContent]] as [$prices, $content]) {
-            foreach ($prices->byPacks() as $step) {
-                $units = BigDecimal::max($step['from'], 1)->multipliedBy($content);
-                $places[(string) $units->strippedOfTrailingZeros()] = $units;
+        $steps = [];
+        foreach ($prices->byPacks() as $step) {
+            $steps[(string) round($step['from']->toFloat() * $content, 6)] = $step['price']->toFloat() / $content;
+        }
+
+        return $steps;
+    }
+
+    /** @param array<int|string, float> $steps of the same prices */
+    private static function ofUnits(PriceBreaks $prices, BigDecimal $content, array $steps, float $units): float
+    {
+        if (BreakKind::Incremental === $prices->kind && count($steps) > 1) {
+            return $prices->priceFor(BigDecimal::of(sprintf('%.6F', $units))->dividedBy($content, self::SCALE, RoundingMode::HalfUp))->toFloat() / $content->toFloat();
+        }
+        $reached = null;
+        foreach ($steps as $from => $price) {
+            if (null === $reached || (float) $from <= $units) {
+                $reached = $price;
             }
         }
 
-        return array_values($places);
-    }
-
-    private static function at(PriceBreaks $prices, BigDecimal $content, BigDecimal $units): BigDecimal
-    {
-        return $prices->priceFor($units->dividedBy($content, self::SCALE, RoundingMode::HalfUp))->dividedBy($content, self::SCALE, RoundingMode::HalfUp);
+        return $reached ?? 0.0;
     }
 }

@@ -24,6 +24,7 @@ use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Supplier\Supplier;
 
@@ -48,6 +49,7 @@ final readonly class OrderEditing
             $before = $order->totals()->goods;
             $this->lines($order, $fields);
             $this->add($order, $fields);
+            $this->pick($order, $fields);
             $this->facts($order->supplier, $fields);
             $wanted = $fields->day('wanted', $fields->text('wanted')) ?? $order->wantedOn();
             $order->change($wanted, $fields->text('note', 500));
@@ -94,11 +96,7 @@ final readonly class OrderEditing
             if ($price->isEqualTo($line->price()) && null !== $line->offer && !$packs->isEqualTo($line->packs()) && $line->price()->isEqualTo($line->offer->prices()->priceFor($line->packs()))) {
                 $price = $line->offer->prices()->priceFor($packs);
             }
-            $fields->attempt('quantity-'.$line->id, static function () use ($line, $packs, $price): bool {
-                $line->change($packs, $price);
-
-                return true;
-            });
+            $fields->apply('quantity-'.$line->id, static fn () => $line->change($packs, $price));
             $this->standing($line, $fields);
             if ('' !== ($codes[$line->id] ?? '')) {
                 $line->recode($codes[$line->id]);
@@ -140,22 +138,10 @@ final readonly class OrderEditing
         }
         $offer = $this->offer($order->supplier, $wanted);
         if (null !== $offer) {
-            $fields->attempt('add', function () use ($order, $offer, $site, $packs, $price): bool {
-                $packs ??= $offer->rule()->packsFor(1);
-                $objection = $packs->isPositive() ? $offer->rule()->objectionTo($packs) : 'Type how many are wanted.';
-                if (null !== $objection) {
-                    throw InvalidValue::because($objection);
-                }
-                $line = OrderLine::fromOffer($order, $offer, $site, $packs);
-                $this->agreements->attach($line, $this->clock->now());
-                if (null !== $price) {
-                    $line->change($packs, $price);
-                }
-
-                return true;
-            });
+            $fields->apply('add', fn () => $this->fromOffer($order, $offer, $site, $packs ?? $offer->rule()->packsFor(1), $price));
         } elseif (null !== ($item = $this->item($wanted))) {
-            $fields->refuse('add', sprintf('%s does not offer %s. Add an offer first, or order it elsewhere.', $order->supplier->name(), $item->code));
+            $others = array_map(static fn (Offer $other): string => $other->supplier->name(), $this->entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC']));
+            $fields->refuse('add', sprintf('%s does not offer %s; %s.', $order->supplier->name(), $item->code, [] === $others ? 'nobody does yet. Add an offer on a supplier’s page' : implode(', ', array_unique($others)).(1 === count($others) ? ' does' : ' do')));
         } elseif (null === $price) {
             $fields->refuse('add', sprintf('%s offers nothing called “%s”. To add it as free text, type a price too.', $order->supplier->name(), $wanted));
         } else {
@@ -166,6 +152,38 @@ final readonly class OrderEditing
                 return;
             }
             OrderLine::ofText($order, $wanted, $site, $packs, $price);
+        }
+    }
+
+    /** Lines for what was typed beside the supplier's own list. */
+    private function pick(PurchaseOrder $order, Fields $fields): void
+    {
+        $site = $this->sites->find((int) $fields->text('add_site')) ?? $order->sites()[0] ?? $this->sites->all()[0];
+        foreach (array_filter($fields->each('pick'), static fn (string $typed): bool => '' !== $typed) as $id => $typed) {
+            $packs = $fields->quantity('pick-'.$id, $typed);
+            $offer = $this->entities->find(Offer::class, $id);
+            if (null === $packs || !$packs->isPositive() || null === $offer || $offer->supplier !== $order->supplier) {
+                continue;
+            }
+            $fields->apply('pick-'.$id, fn () => $this->fromOffer($order, $offer, $site, $packs, null));
+        }
+    }
+
+    /** @throws InvalidValue if they do not sell it so */
+    private function fromOffer(PurchaseOrder $order, Offer $offer, Site $site, BigDecimal $packs, ?BigDecimal $price): void
+    {
+        $objection = match (true) {
+            $offer->isBlocked() => sprintf('The offer of %s is blocked; take that back on its page first.', $offer->item->code),
+            !$offer->isInForce($this->clock->now()) => sprintf('The offer of %s does not hold today; see its dates on its page.', $offer->item->code),
+            default => $packs->isPositive() ? $offer->rule()->objectionTo($packs) : 'Type how many are wanted.',
+        };
+        if (null !== $objection) {
+            throw InvalidValue::because($objection);
+        }
+        $line = OrderLine::fromOffer($order, $offer, $site, $packs);
+        $this->agreements->attach($line, $this->clock->now());
+        if (null !== $price) {
+            $line->change($packs, $price);
         }
     }
 
@@ -192,24 +210,18 @@ final readonly class OrderEditing
         $contact = $supplier->contact();
         [$name, $email] = [$fields->text('contact', 80), $fields->text('email', 180)];
         if ('' !== $name || '' !== $email) {
-            $fields->attempt('email', static function () use ($supplier, $contact, $name, $email): bool {
-                $supplier->orderThrough('' !== $name ? $name : $contact?->name() ?? '', '' !== $email ? $email : $contact?->email() ?? '', $contact?->phone() ?? '');
-
-                return true;
-            });
+            $fields->apply('email', static fn () => $supplier->orderThrough('' !== $name ? $name : $contact?->name() ?? '', '' !== $email ? $email : $contact?->email() ?? '', $contact?->phone() ?? ''));
         }
         if ('' !== $fields->text('street', 120)) {
-            $supplier->moveTo($fields->text('street', 120), $fields->text('postcode', 20), $fields->text('city', 80), strtoupper($fields->text('country', 2)));
+            $fields->apply('country', static fn () => $supplier->moveTo($fields->text('street', 120), $fields->text('postcode', 20), $fields->text('city', 80), $fields->text('country', 2)));
         }
         $net = $fields->text('net_days', 3);
         if ('' !== $net) {
-            $fields->attempt('net_days', static function () use ($supplier, $net): bool {
+            $fields->apply('net_days', static function () use ($supplier, $net): void {
                 if (1 !== preg_match('/^\d+$/', $net)) {
                     throw InvalidValue::notANumber($net, 'days until payment is due, such as 30');
                 }
                 $supplier->agreeTerms(PaymentTerms::net((int) $net));
-
-                return true;
             });
         }
     }

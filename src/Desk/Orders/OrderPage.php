@@ -23,6 +23,9 @@ use TallBarrel\Store\Site\Sites;
 /** All an order's page shows. */
 final readonly class OrderPage
 {
+    /** So many of a supplier's offers are shown beside an order; all can be typed. */
+    private const LISTED = 300;
+
     public function __construct(
         private EntityManagerInterface $entities,
         private Orders $orders,
@@ -55,7 +58,7 @@ final readonly class OrderPage
             'withinLimit' => $person instanceof Person && $person->maySpend($order->homeTotal()),
             'held' => $this->held($order),
             'weight' => array_reduce($order->lines(), static fn (float $sum, $line): float => $sum + $line->weightKg()->toFloat(), 0.0),
-            'offers' => $editable ? $this->entities->getRepository(Offer::class)->findBy(['supplier' => $order->supplier]) : [],
+            'theirList' => $editable ? $this->theirList($order) : [],
             'sites' => $this->sites->all(),
             'history' => $this->audit->of($order->number),
             'documents' => $this->orders->documents($order),
@@ -69,6 +72,35 @@ final readonly class OrderPage
             'priceChanges' => $this->priceChanges($order),
             'overDrawn' => $editable ? $this->agreements->objections($order->lines(), $now) : [],
         ];
+    }
+
+    /**
+     * What the supplier offers today, and who else does.
+     *
+     * @return list<array{offer: Offer, held: float, others: string}>
+     */
+    private function theirList(PurchaseOrder $order): array
+    {
+        /** @var list<Offer> $offers */
+        $offers = $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')
+            ->where('o.supplier = :supplier AND o.blocked = false AND (o.validFrom IS NULL OR o.validFrom <= :today) AND (o.validUntil IS NULL OR o.validUntil >= :today)')
+            ->setParameter('supplier', $order->supplier)->setParameter('today', $this->clock->now()->format('Y-m-d'))->orderBy('i.name')->setMaxResults(self::LISTED)->getQuery()->getResult();
+        $items = array_map(static fn (Offer $offer): int => $offer->item->id, $offers);
+        if ([] === $items) {
+            return [];
+        }
+        $connection = $this->entities->getConnection();
+        /** @var array<int, string> $others */
+        $others = $connection->fetchAllKeyValue(
+            "SELECT o.item_id, GROUP_CONCAT(DISTINCT SUBSTRING_INDEX(s.name, ' ', 1) ORDER BY o.rank SEPARATOR ', ') FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE o.item_id IN (?) AND o.supplier_id <> ? AND o.blocked = 0 GROUP BY o.item_id",
+            [$items, $order->supplier->id], [ArrayParameterType::INTEGER],
+        );
+        /** @var array<int, string> $held */
+        $held = $connection->fetchAllKeyValue("SELECT item_id, SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id", [$items], [ArrayParameterType::INTEGER]);
+        // One query for all their prices, so that none is fetched on its own.
+        $this->entities->createQueryBuilder()->select('o', 'b')->from(Offer::class, 'o')->join('o.breaks', 'b')->where('o IN (:offers)')->setParameter('offers', $offers)->getQuery()->getResult();
+
+        return array_map(static fn (Offer $offer): array => ['offer' => $offer, 'held' => (float) ($held[$offer->item->id] ?? 0), 'others' => $others[$offer->item->id] ?? ''], $offers);
     }
 
     /** @return array<int, float> percent against the last price paid, by line */

@@ -179,7 +179,7 @@ final class OfferController extends AbstractController
         $paid = null === $offer ? [] : $this->connection->fetchAllAssociative('SELECT DATE(o.sent_at) day, l.price, o.number, l.packs FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE l.offer_id = ? AND o.sent_at IS NOT NULL ORDER BY o.sent_at DESC LIMIT 40', [$offer->id]);
 
         return $this->render('suppliers/offer.html.twig', [
-            'supplier' => $supplier, 'offer' => $offer, 'item' => $item, 'fields' => $fields, 'units' => Unit::cases(),
+            'supplier' => $supplier, 'offer' => $offer, 'item' => $item, 'fields' => $fields, 'units' => $item?->unit->convertible() ?? Unit::cases(),
             'unitPrices' => null === $offer ? [] : array_map(static fn (array $step): array => [$step['from']->multipliedBy($offer->rule()->pack->content), $step['price']->toFloat() / $offer->rule()->pack->content->toFloat()], $offer->prices()->byPacks()),
             'history' => $history, 'paid' => $paid,
             'line' => null === $offer ? null : PriceLine::of($history, $offer->listPrices(), $paid, $this->clock->now()->setTime(0, 0)),

@@ -14,6 +14,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Desk\Drawing\LeadTimeStrip;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
@@ -21,6 +22,7 @@ use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Store\Supplier\Address;
 use TallBarrel\Store\Supplier\Contact;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Supplier\SupplierRecord;
@@ -28,6 +30,10 @@ use TallBarrel\Store\Supplier\SupplierRecord;
 #[Route('/suppliers')]
 final class SuppliersController extends AbstractController
 {
+    private const LISTED = 200;
+    /** Roles of addresses by what their fields begin with. */
+    private const ADDRESSES = ['' => Address::ORDER, 'pay_' => Address::PAY, 'ship_' => Address::SHIP_FROM];
+
     public function __construct(private readonly EntityManagerInterface $entities, private readonly PlanningData $data, private readonly Orders $orders, private readonly Audit $audit, private readonly SupplierRecord $records, private readonly ClockInterface $clock)
     {
     }
@@ -80,9 +86,9 @@ final class SuppliersController extends AbstractController
     }
 
     #[Route('/{code}', name: 'supplier', methods: ['GET'])]
-    public function show(string $code): Response
+    public function show(string $code, Request $request): Response
     {
-        return $this->page($this->find($code), Fields::none());
+        return $this->page($this->find($code), Fields::none(), trim($request->query->getString('offers')));
     }
 
     #[Route('/{code}', name: 'supplier_save', methods: ['POST']), IsGranted('ROLE_BUY')]
@@ -111,11 +117,11 @@ final class SuppliersController extends AbstractController
     {
         $fields->apply('name', fn () => $supplier->rename($fields->text('name', 120)));
         $fields->apply('email', fn () => '' === $fields->text('contact').$fields->text('email') ? null : $supplier->orderThrough($fields->text('contact', 80), $fields->text('email', 180), $fields->text('phone', 40)));
-        if ('' !== $fields->text('street').$fields->text('city')) {
-            if (1 !== preg_match('/^[A-Za-z]{2}$/', $fields->text('country'))) {
-                $fields->refuse('country', sprintf('“%s” is not a country code; expected two letters such as IE.', $fields->text('country')));
+        foreach (self::ADDRESSES as $prefix => $role) {
+            [$street, $postcode, $city, $country] = [$fields->text($prefix.'street', 120), $fields->text($prefix.'postcode', 20), $fields->text($prefix.'city', 80), $fields->text($prefix.'country', 2)];
+            if (Address::ORDER !== $role || '' !== $street.$city) {
+                $fields->apply($prefix.'country', fn () => $supplier->moveTo($street, $postcode, $city, $country, $role));
             }
-            $supplier->moveTo($fields->text('street', 120), $fields->text('postcode', 20), $fields->text('city', 80), strtoupper($fields->text('country', 2)));
         }
         $percent = $fields->price('discount_percent', $fields->text('discount_percent'));
         $fields->apply('net_days', function () use ($supplier, $fields, $percent): void {
@@ -138,7 +144,9 @@ final class SuppliersController extends AbstractController
             $fields->refuse('minimum_packs', sprintf('“%s” is not a number of packs, such as 20.', $packs));
         }
         $supplier->takesAtLeast($fields->price('minimum_kg', $fields->text('minimum_kg')), '' === $packs ? null : (int) $packs);
-        $fields->apply('quotes_email', fn () => '' === $fields->text('quotes_contact').$fields->text('quotes_email') ? null : $supplier->orderThrough($fields->text('quotes_contact', 80), $fields->text('quotes_email', 180), '', Contact::QUOTES));
+        foreach ([Contact::QUOTES, Contact::ACCOUNTS] as $role) {
+            $fields->apply($role.'_email', fn () => $supplier->orderThrough($fields->text($role.'_contact', 80), $fields->text($role.'_email', 180), '', $role));
+        }
         $fields->apply('paid_through', fn () => $supplier->isPaidThrough($this->entities->find(Supplier::class, (int) $fields->text('paid_through'))));
         $supplier->isBoughtFromBy($this->entities->find(Person::class, (int) $fields->text('buyer')));
         $supplier->jot($fields->text('notes', 2000));
@@ -149,15 +157,29 @@ final class SuppliersController extends AbstractController
         $supplier->remember($fields->text('caution', 300), $fields->text('note', 500));
     }
 
-    private function page(Supplier $supplier, Fields $fields): Response
+    private function page(Supplier $supplier, Fields $fields, string $words = ''): Response
     {
+        $like = '%'.addcslashes($words, '%_\\').'%';
+        /** @var list<Offer> $offers */
+        $offers = $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')
+            ->where('o.supplier = :s AND (i.name LIKE :like OR i.code LIKE :like OR o.supplierCode LIKE :like)')->setParameter('s', $supplier)->setParameter('like', $like)
+            ->orderBy('i.name')->setMaxResults(self::LISTED)->getQuery()->getResult();
+        // One query for all their prices, so that none is fetched on its own.
+        $this->entities->createQueryBuilder()->select('o', 'b')->from(Offer::class, 'o')->join('o.breaks', 'b')->where('o IN (:offers)')->setParameter('offers', $offers)->getQuery()->getResult();
+        $behaviour = $this->data->suppliers()[$supplier->id];
+        $promises = array_count_values(array_map(static fn (Offer $offer): int => $offer->leadDays(), $offers));
+        arsort($promises);
+
         return $this->render('suppliers/supplier.html.twig', [
             'supplier' => $supplier,
             'fields' => $fields,
             'missing' => array_keys(array_filter($supplier->facts(), static fn (string $fact): bool => '' === $fact)),
-            'offers' => $this->entities->createQueryBuilder()->select('o', 'i', 'b')->from(Offer::class, 'o')->join('o.item', 'i')->leftJoin('o.breaks', 'b')->where('o.supplier = :s')->setParameter('s', $supplier)->orderBy('i.name')->getQuery()->getResult(),
+            'offers' => $offers,
+            'words' => $words,
+            'offerCount' => $this->entities->getRepository(Offer::class)->count(['supplier' => $supplier]),
             'orders' => array_values(array_filter($this->orders->open(), static fn (PurchaseOrder $order): bool => $order->supplier === $supplier)),
-            'behaviour' => $this->data->suppliers()[$supplier->id],
+            'behaviour' => $behaviour,
+            'leads' => [] === $promises ? null : LeadTimeStrip::of($behaviour->leadTimesMet, (int) array_key_first($promises)),
             'record' => $this->records->of($supplier, $this->clock->now()),
             'others' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
             'people' => $this->entities->getRepository(Person::class)->findBy([], ['name' => 'ASC']),

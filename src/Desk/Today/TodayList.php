@@ -95,7 +95,7 @@ final class TodayList
         }, $rows);
     }
 
-    /** @return list<TodayEntry> quote rounds to award or to remind, and agreements that go astray */
+    /** @return list<TodayEntry> quote rounds to award or to remind, price lists brought and agreements that go astray */
     private function sourcing(): array
     {
         $today = $this->clock->now()->format('Y-m-d');
@@ -111,6 +111,11 @@ final class TodayList
             sprintf('%s: %d of %d answered, reply by %s.', $row['number'], (int) $row['answered'], (int) $row['asked'], (new \DateTimeImmutable($row['reply_by']))->format('D j M')),
             null, '', $this->urls->generate('round', ['number' => $row['number']]), 0 === (int) $row['silent'] || $row['reply_by'] < $today ? 'Award it' : 'Remind them',
         ), $rounds);
+        /** @var list<array{id: int, code: string, name: string, filename: string, striking: int|string}> $lists */
+        $lists = $this->connection->fetchAllAssociative("SELECT p.id, s.code, s.name, p.filename, (SELECT COUNT(*) FROM price_list_row r WHERE r.list_id = p.id AND r.move = 'striking') striking FROM price_list p JOIN supplier s ON s.id = p.supplier_id WHERE p.state = 'read' ORDER BY p.id");
+        foreach ($lists as $list) {
+            $entries[] = new TodayEntry(false, 'Price list not applied yet', sprintf('%s, %s: %s.', $list['name'], $list['filename'], 0 === (int) $list['striking'] ? 'nothing striking' : (int) $list['striking'].' striking'), null, '', $this->urls->generate('price_list', ['code' => $list['code'], 'id' => $list['id']]), 'Look it through');
+        }
         $drawn = null;
         foreach ($this->agreements->all() as $agreement) {
             if ($agreement->isInForce($this->clock->now())) {

@@ -32,6 +32,12 @@ final readonly class Codes
         return $this->of('SELECT UPPER(code), id FROM supplier');
     }
 
+    /** @return array<string, int> by email address */
+    public function people(): array
+    {
+        return $this->of('SELECT LOWER(email), id FROM person');
+    }
+
     /** @return array<int, Unit> stock unit by item */
     public function units(): array
     {

@@ -8,8 +8,8 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Sourcing\PriceBreaks;
-use TallBarrel\Store\Offer\PriceListLine;
 use TallBarrel\Store\Offer\PriceListFormat;
+use TallBarrel\Store\Offer\PriceListLine;
 
 /** A price list as CSV: one line for each thing, or one for each break of it. */
 final readonly class PriceListCsv implements PriceListFormat

@@ -26,6 +26,7 @@ use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Item\Stocking;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\PriceLists;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -77,6 +78,7 @@ final class LarkmoorDemo
         private readonly UserPasswordHasherInterface $hasher,
         private readonly Ledger $ledger,
         private readonly ClockInterface $clock,
+        private readonly PriceLists $priceLists,
     ) {
     }
 
@@ -97,7 +99,7 @@ final class LarkmoorDemo
             $this->pastOrdersAndLedger($trades);
             $this->waitingOrders();
             $this->promises();
-            (new LarkmoorSourcing($this->entities, $this->suppliers, $this->items, $this->offers, $this->sites, self::RATES, $this->people['buyer'], $this->clock->now()))->load();
+            (new LarkmoorSourcing($this->entities, $this->suppliers, $this->items, $this->offers, $this->sites, self::RATES, $this->people['buyer'], $this->clock->now(), $this->priceLists))->load();
             $this->plans();
             $this->entities->flush();
         });
@@ -365,7 +367,9 @@ final class LarkmoorDemo
             $shortBy = 0;
             foreach ($paper['lines'] as $position => $line) {
                 $offer = $this->offers[$line['item']];
-                $price = $offer->prices()->priceFor($line['packs'])->toFloat() * ($paper['day'] > 60 ? .98 : 1);
+                $price = LarkmoorSourcing::AGREED_ITEM === $line['item'] && $paper['day'] <= LarkmoorSourcing::AGREED_FOR
+                    ? (float) LarkmoorSourcing::AGREED_PRICE * $offer->rule()->pack->content->toFloat()
+                    : $offer->prices()->priceFor($line['packs'])->toFloat() * ($paper['day'] > LarkmoorSourcing::ROSE_BEFORE ? LarkmoorSourcing::WAS : 1);
                 $total += $price * $line['packs'] / $rate;
                 $lines[] = [++$lineId, $position + 1, $line, $offer, number_format($price, 4, '.', '')];
             }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Demo;
 
 use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Quantity\BuyingRule;
@@ -14,9 +15,13 @@ use TallBarrel\Core\Sourcing\ChainedDiscounts;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Agreement\Agreement;
+use TallBarrel\Store\Audit\AuditEntry;
 use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\OfferPrice;
+use TallBarrel\Store\Offer\PriceList;
+use TallBarrel\Store\Offer\PriceLists;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
@@ -29,6 +34,13 @@ use TallBarrel\Store\Supplier\Supplier;
 /** The demo's suppliers side by side: who else offers what, a quote round that is out, one that is settled, agreements. */
 final readonly class LarkmoorSourcing
 {
+    /** The item Vetrasol has an agreement for, since so many days. */
+    public const AGREED_ITEM = 'JAR-340R';
+    public const AGREED_PRICE = '0.62';
+    public const AGREED_FOR = 230;
+    /** So many days ago everybody's prices rose, from this share of today's. */
+    public const ROSE_BEFORE = 60;
+    public const WAS = .98;
     private const DUTY = ['KESTRANE' => '3.7', 'MURREL' => '0', 'BRENMOOR' => '0'];
     private const ORIGIN = ['KESTRANE' => 'US', 'MURREL' => 'GB', 'BRENMOOR' => 'GB', 'TINDAVIK' => 'PL', 'VETRASOL' => 'CZ', 'LUMEN' => 'DK'];
     /** Whose items somebody else offers too: every so-manyth, at this factor of the price in the home currency. */
@@ -41,7 +53,7 @@ final readonly class LarkmoorSourcing
      * @param array<string, Site>     $sites
      * @param array<string, float>    $rates
      */
-    public function __construct(private EntityManagerInterface $entities, private array $suppliers, private array $items, private array $offers, private array $sites, private array $rates, private Person $buyer, private \DateTimeImmutable $now)
+    public function __construct(private EntityManagerInterface $entities, private array $suppliers, private array $items, private array $offers, private array $sites, private array $rates, private Person $buyer, private \DateTimeImmutable $now, private PriceLists $priceLists)
     {
     }
 
@@ -53,6 +65,7 @@ final readonly class LarkmoorSourcing
         $this->agreements();
         $this->rounds();
         $this->entities->flush();
+        $this->prices();
     }
 
     private function suppliers(): void
@@ -92,14 +105,14 @@ final readonly class LarkmoorSourcing
         // A supplier that lists prices and takes off discounts; another whose breaks lower only what goes beyond them.
         foreach (['FEED-SYR-14', 'FEED-FON-25'] as $code) {
             $offer = $this->offers[$code];
-            $offer->price(PriceBreaks::of([[1, $offer->listPrices()->steps[0]['price']->dividedBy('0.855', 2, \Brick\Math\RoundingMode::HalfUp)]]));
+            $offer->price(PriceBreaks::of([[1, $offer->listPrices()->steps[0]['price']->dividedBy('0.855', 2, RoundingMode::HalfUp)]]));
             $offer->discount(ChainedDiscounts::read('10 + 5'));
         }
         foreach (['FND-WW', 'HIV-NBBC'] as $code) {
             $offer = $this->offers[$code] ?? null;
             if (null !== $offer) {
                 $price = $offer->listPrices()->steps[0]['price'];
-                $offer->price(PriceBreaks::of([[1, $price], [10, $price->multipliedBy('0.95')->toScale(2, \Brick\Math\RoundingMode::HalfUp)], [30, $price->multipliedBy('0.9')->toScale(2, \Brick\Math\RoundingMode::HalfUp)]], BreakKind::Incremental));
+                $offer->price(PriceBreaks::of([[1, $price], [10, $price->multipliedBy('0.95')->toScale(2, RoundingMode::HalfUp)], [30, $price->multipliedBy('0.9')->toScale(2, RoundingMode::HalfUp)]], BreakKind::Incremental));
             }
         }
     }
@@ -116,21 +129,57 @@ final readonly class LarkmoorSourcing
         $this->entities->persist($second);
     }
 
+    /** What Vetrasol's jars cost before, and the list with which they are to rise. */
+    private function prices(): void
+    {
+        $since = $this->now->setTime(0, 0)->modify(sprintf('-%d days', self::ROSE_BEFORE));
+        $lines = ['code,prices,item,description,pack,content'];
+        $n = 0;
+        foreach ($this->offers as $code => $offer) {
+            if ('VETRASOL' !== $offer->supplier->code) {
+                continue;
+            }
+            $old = PriceBreaks::of(array_map(static fn (array $step): array => [$step['from'], number_format($step['price']->toFloat() * self::WAS, 4, '.', '')], $offer->listPrices()->steps));
+            $this->entities->persist(new OfferPrice($offer, null, $old, 'before', true));
+            $this->entities->persist(new OfferPrice($offer, $since, $offer->listPrices(), 'price list of '.$since->format('j M Y'), true));
+            $factor = [1.034, 1.028, 1.0, 1.112, 0.985, 1.034, 1.021][$n % 7];
+            $listed = PriceBreaks::of(array_map(static fn (array $step): array => [$step['from'], number_format($step['price']->toFloat() * $factor, 2, '.', '')], $offer->listPrices()->steps));
+            if (16 !== ++$n) {
+                $lines[] = sprintf('%s,%s,%s,"%s",%s,%s', $offer->supplierCode(), $listed->label(), $code, $this->items[$code]->name(), $offer->packName, 6 === $n ? 10 : $offer->rule()->pack->content);
+            }
+        }
+        $lines[] = 'VG-0500-S,1=8.10 40=7.85,,"Square jar 500 ml",case,12';
+        $lines[] = 'VG-0250-F,on request,,"Flask 250 ml",case,20';
+        $this->entities->flush();
+        $file = (string) tempnam(sys_get_temp_dir(), 'list');
+        file_put_contents($file, implode("\r\n", $lines));
+        $year = (int) $this->now->format('Y') + 1;
+        $this->priceLists->bring(new PriceList($this->suppliers['VETRASOL'], $this->buyer, $this->now->modify('-1 day')->setTime(15, 40), sprintf('vetrasol-%d.csv', $year), true, new \DateTimeImmutable($year.'-01-01'), null, BigDecimal::of(5)), $file);
+        unlink($file);
+    }
+
+    /** Who did what, on a day. */
+    private function happened(\DateTimeImmutable $at, string $subject, string $words): void
+    {
+        $this->entities->persist(new AuditEntry($at, $this->buyer, $subject, $words));
+    }
+
     private function agreements(): void
     {
         $today = $this->now->setTime(0, 0);
-        $jars = new Agreement('A-1001', $this->suppliers['VETRASOL'], $this->items['JAR-340R'], '');
-        $jars->promise(Agreement::QUANTITY, BigDecimal::of(15000), BigDecimal::of('0.62'), BigDecimal::of(240), BigDecimal::of(10));
-        $jars->hold($today->modify('-230 days'), $today->modify('+134 days'), 'A year on, if neither says otherwise by the end of February.');
+        $jars = new Agreement('A-1001', $this->suppliers['VETRASOL'], $this->items[self::AGREED_ITEM], '');
+        $jars->promise(Agreement::QUANTITY, BigDecimal::of(15000), BigDecimal::of(self::AGREED_PRICE), BigDecimal::of(240), BigDecimal::of(10));
+        $jars->hold($today->modify(sprintf('-%d days', self::AGREED_FOR)), $today->modify('+134 days'), 'A year on, if neither says otherwise by the end of February.');
         $feed = new Agreement('A-1002', $this->suppliers['POLLENBY'], null, 'Feed');
         $feed->promise(Agreement::VALUE, BigDecimal::of(140000), null, BigDecimal::of(150), BigDecimal::of(5));
         $feed->hold($today->modify('-200 days'), $today->modify('+165 days'), '');
         foreach ([$jars, $feed] as $agreement) {
             $this->entities->persist($agreement);
+            $this->happened(\DateTimeImmutable::createFromInterface($agreement->firstDay())->modify('-6 days')->setTime(11, 20), $agreement->number, 'Agreed');
         }
         $this->entities->flush();
         $connection = $this->entities->getConnection();
-        foreach ([[$jars, 'i.id = '.$this->items['JAR-340R']->id], [$feed, "i.category = 'Feed'"]] as [$agreement, $which]) {
+        foreach ([[$jars, 'i.id = '.$this->items[self::AGREED_ITEM]->id], [$feed, "i.category = 'Feed'"]] as [$agreement, $which]) {
             $connection->executeStatement("UPDATE order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id SET l.agreement_id = ? WHERE o.supplier_id = ? AND o.sent_at >= ? AND {$which}", [$agreement->id, $agreement->supplier->id, $agreement->firstDay()->format('Y-m-d')]);
         }
         $connection->executeStatement('INSERT INTO number_series (name, next) VALUES (?, 1003)', [NumberSeries::AGREEMENTS]);
@@ -149,6 +198,7 @@ final readonly class LarkmoorSourcing
         $this->entities->persist($round);
         $this->entities->flush();
         $round->send($asked);
+        $this->happened($asked, 'Q-1002', 'Sent to 4 suppliers');
         foreach ($quotes as $quote) {
             $quote->asked($asked);
             $quote->keep(new QuoteLetter($quote, $asked, true, 'Q-1002: your price for Hex jar 370 ml, please', 'Asked by email with the PDF, the CSV and the link to their own page.'));
@@ -170,12 +220,14 @@ final readonly class LarkmoorSourcing
         $this->entities->persist($round);
         $this->entities->flush();
         $round->send($asked);
+        $this->happened($asked, 'Q-1001', 'Sent to 3 suppliers');
         foreach ($quotes as $quote) {
             $quote->asked($asked);
         }
         $this->answer($quotes['VETRASOL'], $asked->modify('+5 hours'), [[$lids->id, [['4000', '0.0405']], '', null]], 6, null, '');
         $this->answer($quotes['LUMEN'], $asked->modify('+3 days'), [[$lids->id, [['4000', '0.0430']], 'silver, if gold is out', null]], 11, '15', '');
         $round->settle([$quotes['VETRASOL']], $asked->modify('+8 days'));
+        $this->happened($asked->modify('+8 days'), 'Q-1001', 'Awarded: Vetrasol Glassworks');
         $this->entities->getConnection()->executeStatement('INSERT INTO number_series (name, next) VALUES (?, 1003)', [NumberSeries::ROUNDS]);
     }
 

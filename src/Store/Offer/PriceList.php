@@ -59,7 +59,7 @@ class PriceList
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
         public readonly Person $by,
         #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
+        private \DateTimeImmutable $at,
         #[ORM\Column(length: 120)]
         public readonly string $filename,
         /** Whether it names all they sell, so that what is missing is gone. */
@@ -117,6 +117,11 @@ class PriceList
         if (self::READ !== $this->state) {
             throw new Refused(sprintf('This list was %s on %s already; nothing was changed now.', self::APPLIED === $this->state ? 'applied' : 'put away', $this->settledAt?->format('j M Y H:i')));
         }
+    }
+
+    public function at(): \DateTimeImmutable
+    {
+        return $this->at;
     }
 
     public function isOpen(): bool

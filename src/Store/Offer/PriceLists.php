@@ -100,6 +100,7 @@ final readonly class PriceLists
         }
         $rows = new BulkInsert($connection, 'price_list_row', ['list_id', 'move', 'file_line', 'offer_id', 'item_id', 'code', 'description', 'pack_name', 'content', 'old_content', 'minimum', 'multiple', 'lead_days', 'old_steps', 'steps', 'percent', 'yearly', 'chosen']);
         $listed = [];
+        $limit = $list->limitPercent()->toFloat();
         foreach ($lines as $line) {
             $item = '' !== $line->item ? $items[strtoupper($line->item)] ?? null : ('' !== $line->gtin ? $gtins[$line->gtin] ?? null : null);
             if ('' !== $line->item && null === $item) {
@@ -120,7 +121,7 @@ final readonly class PriceLists
                 $offer = $standing[$candidates[0]];
                 $listed[$offer['id']] = true;
                 try {
-                    $prices = PriceBreaks::of(array_map(static fn (array $step): array => [$step['from'], $step['price']], $line->prices->steps), $offer['prices']->kind, $offer['prices']->basis);
+                    $prices = $line->prices->kind === $offer['prices']->kind && $line->prices->basis === $offer['prices']->basis ? $line->prices : PriceBreaks::of(array_map(static fn (array $step): array => [$step['from'], $step['price']], $line->prices->steps), $offer['prices']->kind, $offer['prices']->basis);
                 } catch (InvalidValue $invalid) {
                     $problems[] = [$line->line, 'prices', $line->code, $invalid->getMessage()];
                     continue;
@@ -128,15 +129,15 @@ final readonly class PriceLists
                 $content = $line->content ?? $offer['content'];
                 $change = Repricing::between($offer['prices'], $offer['content'], $prices, $content);
                 $percent = $change->percent();
-                $yearly = $change->ofUnit($offer['usual'] ?? $offer['content'])->multipliedBy($offer['year'])->toScale(2, RoundingMode::HalfUp);
-                $same = true === $percent?->isZero() && self::json($offer['prices']) === $steps && $offer['content']->isEqualTo($content);
+                $yearly = $offer['year']->isZero() ? BigDecimal::zero() : $change->ofUnit($offer['usual'] ?? $offer['content'])->multipliedBy($offer['year'])->toScale(2, RoundingMode::HalfUp);
+                $same = 0.0 === $percent && $offer['content']->isEqualTo($content) && self::json($offer['prices']) === $steps;
                 $move = match (true) {
                     $same => PriceMove::Same,
-                    null === $percent || $percent->isGreaterThan($list->limitPercent()) || $percent->isLessThan(-self::STRIKING_FALL) => PriceMove::Striking,
-                    $percent->isPositive() => PriceMove::Rise,
+                    null === $percent || $percent > $limit || $percent < -self::STRIKING_FALL => PriceMove::Striking,
+                    $percent > 0 => PriceMove::Rise,
                     default => PriceMove::Fall,
                 };
-                $rows->add($list->id, $move->value, $line->line, $offer['id'], $offer['item'], $line->code, $line->description, $offer['pack'], (string) $content, (string) $offer['content'], 1, 1, 0, $offer['steps'], $steps, null === $percent ? null : (string) BigDecimal::min($percent, 9999999), (string) $yearly, PriceMove::Striking !== $move);
+                $rows->add($list->id, $move->value, $line->line, $offer['id'], $offer['item'], $line->code, $line->description, $offer['pack'], (string) $content, (string) $offer['content'], 1, 1, 0, $offer['steps'], $steps, null === $percent ? null : min($percent, 9999999), (string) $yearly, PriceMove::Striking !== $move);
                 continue;
             }
             $pack = '' === $line->pack ? 'piece' : $line->pack;

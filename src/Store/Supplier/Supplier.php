@@ -117,11 +117,11 @@ class Supplier
     private bool $wantsCsv = false;
 
     /** @var Collection<int, Address> */
-    #[ORM\OneToMany(targetEntity: Address::class, mappedBy: 'supplier', cascade: ['persist'])]
+    #[ORM\OneToMany(targetEntity: Address::class, mappedBy: 'supplier', cascade: ['persist'], orphanRemoval: true)]
     private Collection $addresses;
 
     /** @var Collection<int, Contact> */
-    #[ORM\OneToMany(targetEntity: Contact::class, mappedBy: 'supplier', cascade: ['persist'])]
+    #[ORM\OneToMany(targetEntity: Contact::class, mappedBy: 'supplier', cascade: ['persist'], orphanRemoval: true)]
     private Collection $contacts;
 
     public function __construct(
@@ -259,9 +259,23 @@ class Supplier
         $this->standingNote = trim($standingNote);
     }
 
+    /**
+     * Where it is in a role; all empty: as where orders go.
+     *
+     * @throws InvalidValue unless the country is a code of two letters
+     */
     public function moveTo(string $street, string $postcode, string $city, string $country, string $role = Address::ORDER): void
     {
         $address = $this->addressFor($role, true);
+        if ('' === $street.$postcode.$city && Address::ORDER !== $role) {
+            null === $address || $this->addresses->removeElement($address);
+
+            return;
+        }
+        if (1 !== preg_match('/^[A-Za-z]{2}$/', $country)) {
+            throw InvalidValue::because(sprintf('“%s” is not a country code; expected two letters such as IE.', $country));
+        }
+        $country = strtoupper($country);
         if (null === $address) {
             $this->addresses->add(new Address($this, $street, $postcode, $city, $country, $role));
         } else {
@@ -269,10 +283,19 @@ class Supplier
         }
     }
 
-    /** @throws InvalidValue if the email address is not one */
+    /**
+     * Who is written to in a role; all empty: whoever takes orders.
+     *
+     * @throws InvalidValue if the email address is not one
+     */
     public function orderThrough(string $name, string $email, string $phone = '', string $role = Contact::ORDERS): void
     {
         $contact = $this->contactFor($role, true);
+        if ('' === $name.$email && Contact::ORDERS !== $role) {
+            null === $contact || $this->contacts->removeElement($contact);
+
+            return;
+        }
         if (null === $contact) {
             $this->contacts->add(new Contact($this, $name, $email, $phone, $role));
         } else {

@@ -223,6 +223,9 @@ final class OffersTest extends TestCase
         $pace = static fn (float $drawn, string $today = '2026-02-20'): AgreementPace => AgreementPace::of(1000, 10, $day('2026-01-01'), $day('2026-04-10'), $drawn, $day($today));
         self::assertSame([AgreementState::OnPace, 500.0], [$pace(480)->state, $pace(480)->due]);
         self::assertSame([AgreementState::Behind, AgreementState::NearlyUsed, AgreementState::UsedUp], [$pace(300)->state, $pace(920)->state, $pace(1000)->state]);
+        // 700 in 50 days is 14 a day: the 300 left last 21 days, to 13 March; 20 % ahead of the even pace.
+        self::assertSame([AgreementState::Ahead, '2026-03-13'], [$pace(700)->state, $pace(700)->usedUpOn?->format('Y-m-d')]);
+        self::assertNull($pace(480)->usedUpOn);
         self::assertSame([AgreementState::NotBegun, AgreementState::Ended, AgreementState::EndsSoon], [$pace(0, '2025-12-31')->state, $pace(0, '2026-04-11')->state, $pace(880, '2026-04-01')->state]);
         // 900 is enough with the tolerance: 420 more in 50 days.
         self::assertEqualsWithDelta(420 / 50 * 7, $pace(480)->perWeek, 1e-9);
