@@ -72,7 +72,7 @@ final class TodayTest extends DeskTestCase
 
     public function testABusinessWithoutAnythingIsSaidKindly(): void
     {
-        foreach (['DELETE FROM proposal', 'DELETE FROM customer_promise', "UPDATE purchase_order SET state = 'closed'", 'UPDATE lot SET expires_on = NULL', 'DELETE FROM sales_day', 'UPDATE agreement SET ended = 1'] as $statement) {
+        foreach (['DELETE FROM proposal', 'DELETE FROM customer_promise', "UPDATE purchase_order SET state = 'closed'", 'UPDATE lot SET expires_on = NULL', 'DELETE FROM sales_day', 'UPDATE agreement SET ended = 1', "UPDATE price_list SET state = 'left'"] as $statement) {
             $this->connection()->executeStatement($statement);
         }
         $this->as('rowan');

@@ -118,7 +118,7 @@ final class SuppliersController extends AbstractController
         $fields->apply('name', fn () => $supplier->rename($fields->text('name', 120)));
         $fields->apply('email', fn () => '' === $fields->text('contact').$fields->text('email') ? null : $supplier->orderThrough($fields->text('contact', 80), $fields->text('email', 180), $fields->text('phone', 40)));
         foreach (self::ADDRESSES as $prefix => $role) {
-            [$street, $postcode, $city, $country] = [$fields->text($prefix.'street', 120), $fields->text($prefix.'postcode', 20), $fields->text($prefix.'city', 80), $fields->text($prefix.'country', 2)];
+            [$street, $postcode, $city, $country] = [$fields->text($prefix.'street', 120), $fields->text($prefix.'postcode', 20), $fields->text($prefix.'city', 80), $fields->text($prefix.'country')];
             if (Address::ORDER !== $role || '' !== $street.$city) {
                 $fields->apply($prefix.'country', fn () => $supplier->moveTo($street, $postcode, $city, $country, $role));
             }
