@@ -80,10 +80,12 @@ function solve(Basket $basket, int $seconds): ?float
 
 if (__FILE__ === realpath((string) ($argv[0] ?? ''))) {
     $optima = [];
-    for ($seed = 201; count($optima) < 8; ++$seed) {
-        $optimum = solve(AwardTest::drawn($seed, 25, 5), 20);
-        if (null !== $optimum) {
-            $optima[$seed] = $optimum;
+    foreach (AwardTest::SIZES as $size => [$lines, $suppliers, $first, $count]) {
+        for ($seed = $first; count($optima[$size] ?? []) < $count; ++$seed) {
+            $optimum = solve(AwardTest::drawn($seed, $lines, $suppliers), 20);
+            if (null !== $optimum) {
+                $optima[$size][$seed] = $optimum;
+            }
         }
     }
     file_put_contents(__DIR__.'/optima.json', json_encode($optima, \JSON_PRETTY_PRINT)."\n");

@@ -7,25 +7,34 @@ namespace TallBarrel\Core\Sourcing\Award;
 /**
  * Finds the cheapest award of a basket and proves it, by branch and bound.
  *
- * A partial award says for some suppliers how they are used: not at all, or at one tier of their freight, which comes with
- * limits on what they get. Its bound relaxes those limits with Lagrange multipliers, after which each line takes its own
- * cheapest supplier; suppliers not yet decided count with the lowest order cost a unit of value can have. Source of the
- * relaxation: Geoffrion, "Lagrangean relaxation for integer programming", Mathematical Programming Study 2, 1974; of
- * the multipliers' steps: Held, Wolfe & Crowder, "Validation of subgradient optimization", Mathematical Programming 6,
- * 1974.
+ * A supplier is used at one tier of its freight, which costs something and sets limits on what it gets, or not at all.
+ * Each line has a price at which it would be taken off our hands; given those, every supplier decides for itself at which
+ * tier it would serve which lines, and what they all say together is a bound on any award. The prices are moved until it
+ * is as high as it gets. Source of the relaxation: Geoffrion, "Lagrangean relaxation for integer programming",
+ * Mathematical Programming Study 2, 1974, for plant location as in Erlenkotter, "A dual-based procedure for uncapacitated
+ * facility location", Operations Research 26, 1978; of the steps: Held, Wolfe & Crowder, "Validation of subgradient
+ * optimization", Mathematical Programming 6, 1974.
  *
  * @phpstan-type Tier array{cost: float, from: array<int, float>, upTo: array<int, float>}
- * @phpstan-type Node array{bound: float, tiers: array<int, int>, costs: array<int, array<int, float>>, from: array<int, array<int, float>>, upTo: array<int, array<int, float>>, chosen: array<int, int>, reduced: list<array<int, float>>}
+ * @phpstan-type Node array{bound: float, prices: array<int, float>, options: array<int, list<int>>, bids: array<int, array<int, float>>, tierShares: array<int, array<int, float>>, lineShares: array<int, array<int, float>>}
  */
 final class Search
 {
-    private const UNDECIDED = -2;
-    private const CLOSED = -1;
-    private const ITERATIONS = 24;
-    private const FIRST_ITERATIONS = 120;
+    /** Not used at all, beside the tiers of a supplier. */
+    public const CLOSED = -1;
+    private const ITERATIONS = 20;
+    /** Every so many steps an award is made of what the suppliers would take. */
+    private const LOOK_EVERY = 10;
+    private const FIRST_ITERATIONS = 160;
+    /** So many steps without a higher bound halve their length. */
+    private const PATIENCE = 6;
+    /** A supplier or line that says the same in all but this share of the steps counts as settled. */
+    private const DOUBT = 0.02;
+    /** Awards that cost no more than this times the best are worth a closer search around them. */
+    private const NEARLY = 1.01;
     /** Subsets of suppliers tried for a first award: up to two to the power of this. */
     private const SUBSETS = 9;
-    private const TINY = 1e-7;
+    public const TINY = 1e-7;
     /** What could still be saved is not looked for below half a cent. */
     private const ENOUGH = 0.005;
 
@@ -37,13 +46,17 @@ final class Search
     private array $costs = [];
     /** @var list<array<int, array{float, float, float}>> value, kilograms, packs by line and supplier */
     private array $uses = [];
-    /** @var array<int, list<Tier>> by supplier */
+    /** @var array<int, array<int, Tier>> by supplier */
     private array $tiers = [];
+    /** @var array<int, Serving> by supplier */
+    private array $servings = [];
     /** @var array<int, float> least order cost of one of value, by supplier */
     private array $slopes = [];
     /** @var array<int, int> supplier by line, of the best award so far */
     private array $best = [];
     private float $bestCost = \INF;
+    /** @var array<string, true> awards looked at before */
+    private array $considered = [];
 
     /**
      * @param array<int|string, non-empty-array<int|string, Bid>> $lines
@@ -72,6 +85,7 @@ final class Search
                 }
             }
             $this->tiers[$s] = $this->tiersOf($bidder, $most);
+            $this->servings[$s] = new Serving($this->tiers[$s], array_filter(array_map(static fn (array $uses): ?array => $uses[$s] ?? null, $this->uses)));
             $this->slopes[$s] = $most[0] > 0 ? min([\INF, ...array_column($this->tiers[$s], 'cost')]) / $most[0] : 0.0;
         }
     }
@@ -85,7 +99,8 @@ final class Search
         $this->firstAwards();
         /** @var \SplPriorityQueue<float, Node> $queue */
         $queue = new \SplPriorityQueue();
-        $root = $this->relax(array_fill(0, count($this->supplierNames), self::UNDECIDED), $this->costs, [], [], -\INF, self::FIRST_ITERATIONS);
+        $options = array_map(static fn (array $tiers): array => [self::CLOSED, ...array_keys($tiers)], $this->tiers);
+        $root = $this->relax($options, $this->costs, $this->firstPrices(), -\INF, self::FIRST_ITERATIONS);
         $queue->insert($root, -$root['bound']);
         $looked = 0;
         $bound = $this->bestCost - self::ENOUGH;
@@ -114,8 +129,21 @@ final class Search
         return [$chosen, max(0.0, $this->bestCost - $bound), $looked];
     }
 
+    /** @return array<int, float> what each line costs in the best award so far, its share of the order included */
+    private function firstPrices(): array
+    {
+        $sums = $this->sums($this->best);
+        $prices = [];
+        foreach ($this->best as $i => $s) {
+            $share = $sums[$s][0] > 0 ? $this->uses[$i][$s][0] / $sums[$s][0] : 0.0;
+            $prices[] = $this->costs[$i][$s] + $share * $this->orderCost($s, $sums[$s]);
+        }
+
+        return $prices;
+    }
+
     /**
-     * Splits what a node leaves open.
+     * Splits what a node leaves open in two, after dropping what cannot be in a better award.
      *
      * @param Node $node
      *
@@ -123,41 +151,16 @@ final class Search
      */
     private function children(array $node): array
     {
-        $chosen = $node['chosen'];
-        $sums = $this->sums($chosen);
-        // The undecided supplier whose order cost the relaxation understates most is decided next.
-        $widest = 0.0;
-        $next = null;
-        foreach ($node['tiers'] as $s => $tier) {
-            if (self::UNDECIDED === $tier && isset($sums[$s])) {
-                $understated = $this->orderCost($s, $sums[$s]) - $this->slopes[$s] * $sums[$s][0];
-                if ($understated > $widest + self::TINY) {
-                    [$widest, $next] = [$understated, $s];
-                }
-            }
+        $narrowed = $this->narrowed($node);
+        if (null === $narrowed) {
+            return [];
         }
-        $costs = $this->worthwhile($node);
-        $parts = [];
-        if (null !== $next) {
-            foreach ([self::CLOSED, ...array_keys($this->tiers[$next])] as $tier) {
-                $tiers = $node['tiers'];
-                $tiers[$next] = $tier;
-                $parts[] = [$tiers, self::CLOSED === $tier ? $this->without($costs, $next) : $costs];
-            }
-        } else {
-            $line = $this->doubtful($node, $costs, $sums);
-            if (null === $line) {
-                return [];
-            }
-            $kept = $left = $costs;
-            $kept[$line] = [$chosen[$line] => $costs[$line][$chosen[$line]]];
-            unset($left[$line][$chosen[$line]]);
-            $parts = [[$node['tiers'], $kept], [$node['tiers'], $left]];
-        }
+        [$options, $bids] = $narrowed;
+        $parts = $this->split($options, $bids, $node);
         $children = [];
-        foreach ($parts as [$tiers, $partCosts]) {
-            if ($this->isPossible($partCosts)) {
-                $children[] = $this->relax($tiers, $partCosts, $node['from'], $node['upTo'], $node['bound'], self::ITERATIONS);
+        foreach ($parts as [$partOptions, $partBids]) {
+            if (!in_array([], $partBids, true)) {
+                $children[] = $this->relax($partOptions, $partBids, $node['prices'], $node['bound'], self::ITERATIONS);
             }
         }
 
@@ -165,179 +168,251 @@ final class Search
     }
 
     /**
-     * Without the suppliers of lines that would cost more than the best award, whatever the rest does.
+     * @param array<int, list<int>>         $options
+     * @param array<int, array<int, float>> $bids
+     * @param Node                          $node
      *
-     * @param Node $node
-     *
-     * @return array<int, array<int, float>>
+     * @return list<array{array<int, list<int>>, array<int, array<int, float>>}>
      */
-    private function worthwhile(array $node): array
+    private function split(array $options, array $bids, array $node): array
     {
-        $room = $this->bestCost - $node['bound'];
-        $costs = $node['costs'];
-        foreach ($node['reduced'] as $i => $reduced) {
-            $least = $reduced[$node['chosen'][$i]];
-            foreach ($reduced as $s => $cost) {
-                if ($cost - $least > $room + self::TINY) {
-                    unset($costs[$i][$s]);
+        // The supplier that wavers most between being used at one tier, at another, or not at all.
+        $most = self::DOUBT;
+        $supplier = $tier = null;
+        foreach ($options as $s => $open) {
+            if (count($open) > 1) {
+                $shares = array_intersect_key($node['tierShares'][$s], array_flip($open)) ?: [$open[0] => 0.0];
+                $doubt = 1 - max($shares);
+                if ($doubt > $most) {
+                    [$most, $supplier, $tier] = [$doubt, $s, (int) array_search(max($shares), $shares, true)];
                 }
             }
         }
+        if (null !== $supplier && null !== $tier) {
+            $kept = $left = $options;
+            $kept[$supplier] = [$tier];
+            $left[$supplier] = array_values(array_diff($options[$supplier], [$tier]));
 
-        return $costs;
+            return [
+                [$kept, self::CLOSED === $tier ? $this->without($bids, $supplier) : $bids],
+                [$left, [self::CLOSED] === $left[$supplier] ? $this->without($bids, $supplier) : $bids],
+            ];
+        }
+        // Otherwise the line that wavers most, or else has the closest alternative.
+        $line = $who = null;
+        $most = -\INF;
+        foreach ($bids as $i => $lineBids) {
+            if (count($lineBids) > 1) {
+                $shares = array_intersect_key($node['lineShares'][$i] ?? [], $lineBids);
+                $first = [] === $shares ? (int) array_search(min($lineBids), $lineBids, true) : (int) array_search(max($shares), $shares, true);
+                $others = $lineBids;
+                unset($others[$first]);
+                $doubt = 1 - ($shares[$first] ?? 0.0) - 1e-6 * (min([\INF, ...$others]) - $lineBids[$first]);
+                if ($doubt > $most) {
+                    [$most, $line, $who] = [$doubt, $i, $first];
+                }
+            }
+        }
+        if (null === $line || null === $who) {
+            // Nothing is left to decide on the lines: the award is known, whichever tiers it comes to.
+            $this->consider(array_map(static fn (array $lineBids): int => (int) array_key_first($lineBids), array_values($bids)));
+
+            return [];
+        }
+        $kept = $left = $bids;
+        $kept[$line] = [$who => $bids[$line][$who]];
+        unset($left[$line][$who]);
+
+        return [[$options, $kept], [$options, $left]];
     }
 
     /**
-     * @param array<int, int>               $tiers      by supplier
-     * @param array<int, array<int, float>> $lineCosts  by line and supplier
-     * @param array<int, array<int, float>> $from       multipliers to start with, by supplier and resource
-     * @param array<int, array<int, float>> $upTo
-     * @param float                         $known      a bound that holds already
+     * Without the tiers and bids that would take the bound of a node above the best award.
+     *
+     * @param Node $node
+     *
+     * @return array{array<int, list<int>>, array<int, array<int, float>>}|null null where nothing better is left
+     */
+    private function narrowed(array $node): ?array
+    {
+        $room = $this->bestCost - self::ENOUGH - $node['bound'];
+        $bids = $node['bids'];
+        $options = $node['options'];
+        $columns = self::columns($bids);
+        foreach ($options as $s => $open) {
+            $column = $columns[$s] ?? [];
+            $uses = $this->servings[$s]->each($open, $column, $node['prices']);
+            $least = min([\INF, ...array_column($uses, 0)]);
+            $uses = array_filter($uses, static fn (array $use): bool => $use[0] - $least <= $room);
+            $options[$s] = array_keys($uses);
+            foreach ($column as $i => $cost) {
+                $with = $without = \INF;
+                foreach ($uses as $tier => [$value, , $worths]) {
+                    if (self::CLOSED === $tier) {
+                        $without = min($without, $value);
+                        continue;
+                    }
+                    $reduced = $cost - $node['prices'][$i];
+                    foreach ($worths as $r => $worth) {
+                        $reduced -= $worth * $this->uses[$i][$s][$r];
+                    }
+                    $with = min($with, $value + max(0.0, $reduced));
+                    $without = min($without, $value + max(0.0, -$reduced));
+                }
+                if ($with - $least > $room) {
+                    unset($bids[$i][$s]);
+                } elseif ($without - $least > $room && isset($bids[$i][$s])) {
+                    $bids[$i] = [$s => $cost];
+                }
+            }
+        }
+
+        return in_array([], $bids, true) || in_array([], $options, true) ? null : [$options, $bids];
+    }
+
+    /**
+     * The highest bound found for what is left open.
+     *
+     * @param array<int, list<int>>         $options tiers a supplier may still be used at, or CLOSED
+     * @param array<int, array<int, float>> $bids    cost by line and supplier, of those still open
+     * @param array<int, float>             $prices  to begin with, by line
+     * @param float                         $known   a bound that holds already
      *
      * @return Node
      */
-    private function relax(array $tiers, array $lineCosts, array $from, array $upTo, float $known, int $iterations): array
+    private function relax(array $options, array $bids, array $prices, float $known, int $iterations): array
     {
-        $limits = [];
-        $constant = 0.0;
-        foreach ($tiers as $s => $tier) {
-            if ($tier >= 0) {
-                $limits[$s] = $this->tiers[$s][$tier];
-                $constant += $limits[$s]['cost'];
-            }
-        }
-        $best = ['bound' => -\INF, 'tiers' => $tiers, 'costs' => $lineCosts, 'from' => $from, 'upTo' => $upTo, 'chosen' => [], 'reduced' => []];
+        $columns = self::columns($bids);
+        $best = ['bound' => -\INF, 'prices' => $prices, 'options' => $options, 'bids' => $bids, 'tierShares' => [], 'lineShares' => []];
+        $tierShares = array_map(static fn (array $open): array => array_fill_keys($open, 0.0), $options);
+        $lineShares = [];
+        $counted = 0;
         $pace = 1.0;
         $since = 0;
         for ($k = 0; $k < $iterations; ++$k) {
-            $bound = $constant;
-            $weights = [];
-            foreach ($tiers as $s => $tier) {
-                $weights[$s] = [self::UNDECIDED === $tier ? $this->slopes[$s] : 0.0, 0.0, 0.0];
-                foreach ($limits[$s]['from'] ?? [] as $r => $limit) {
-                    $weights[$s][$r] -= $from[$s][$r] ?? 0.0;
-                    $bound += ($from[$s][$r] ?? 0.0) * $limit;
+            $bound = array_sum($prices);
+            $cover = array_fill(0, count($prices), 0.0);
+            $used = $most = [];
+            $late = 2 * $k >= $iterations;
+            $counted += $late ? 1 : 0;
+            foreach ($options as $s => $open) {
+                [$value, $taken, $tier] = $this->servings[$s]->cheapest($open, $columns[$s] ?? [], $prices);
+                $bound += $value;
+                if (self::CLOSED !== $tier) {
+                    $used[$s] = true;
                 }
-                foreach ($limits[$s]['upTo'] ?? [] as $r => $limit) {
-                    $weights[$s][$r] += $upTo[$s][$r] ?? 0.0;
-                    $bound -= ($upTo[$s][$r] ?? 0.0) * $limit;
+                if ($late) {
+                    ++$tierShares[$s][$tier];
                 }
-            }
-            $chosen = $reducedAll = [];
-            foreach ($lineCosts as $i => $costs) {
-                $least = \INF;
-                $who = 0;
-                $reduced = [];
-                $uses = $this->uses[$i];
-                foreach ($costs as $s => $cost) {
-                    [$byValue, $byWeight, $byPack] = $weights[$s];
-                    $use = $uses[$s];
-                    $cost += $byValue * $use[0] + $byWeight * $use[1] + $byPack * $use[2];
-                    $reduced[$s] = $cost;
-                    if ($cost < $least) {
-                        $least = $cost;
-                        $who = $s;
+                foreach ($taken as $i => $part) {
+                    $cover[$i] += $part;
+                    if ($part > ($most[$i][1] ?? 0.0)) {
+                        $most[$i] = [$s, $part];
+                    }
+                    if ($late) {
+                        $lineShares[$i][$s] = ($lineShares[$i][$s] ?? 0.0) + $part;
                     }
                 }
-                $bound += $least;
-                $chosen[] = $who;
-                $reducedAll[] = $reduced;
             }
-            $this->consider($chosen);
+            if (\INF === $bound) {
+                $best['bound'] = \INF;
+
+                return $best;
+            }
             if ($bound > $best['bound'] + self::TINY) {
-                $best = ['bound' => $bound, 'tiers' => $tiers, 'costs' => $lineCosts, 'from' => $from, 'upTo' => $upTo, 'chosen' => $chosen, 'reduced' => $reducedAll];
+                $best['bound'] = $bound;
+                $best['prices'] = $prices;
                 $since = 0;
-            } elseif (++$since >= 5) {
+            } elseif (++$since >= self::PATIENCE) {
                 $pace /= 2;
                 $since = 0;
             }
-            if ($bound >= $this->bestCost - self::ENOUGH || [] === $limits) {
+            if ($bound >= $this->bestCost - self::ENOUGH) {
                 break;
             }
-            // Multipliers move towards the limits that are missed.
-            $sums = $this->sums($chosen);
-            $moves = [];
+            if (0 === ($k + 1) % self::LOOK_EVERY) {
+                $this->consider($this->rounded($bids, $used, $most));
+            }
             $square = 0.0;
-            foreach ($limits as $s => $tier) {
-                foreach ($tier['from'] as $r => $limit) {
-                    $miss = $limit - ($sums[$s][$r] ?? 0.0);
-                    if ($miss > 0 || ($from[$s][$r] ?? 0.0) > 0) {
-                        $moves[] = [$s, $r, $miss, true];
-                        $square += $miss * $miss;
-                    }
-                }
-                foreach ($tier['upTo'] as $r => $limit) {
-                    $miss = ($sums[$s][$r] ?? 0.0) - $limit;
-                    if ($miss > 0 || ($upTo[$s][$r] ?? 0.0) > 0) {
-                        $moves[] = [$s, $r, $miss, false];
-                        $square += $miss * $miss;
-                    }
-                }
+            foreach ($cover as $part) {
+                $square += (1 - $part) ** 2;
             }
             if ($square < self::TINY) {
                 break;
             }
-            $step = $pace * max(self::TINY, min($this->bestCost, $bound + 0.05 * abs($bound) + 1) - $bound) / $square;
-            foreach ($moves as [$s, $r, $miss, $lower]) {
-                if ($lower) {
-                    $from[$s][$r] = max(0.0, ($from[$s][$r] ?? 0.0) + $step * $miss);
-                } else {
-                    $upTo[$s][$r] = max(0.0, ($upTo[$s][$r] ?? 0.0) + $step * $miss);
-                }
+            // A line nobody takes must offer more, one that several take less.
+            $step = $pace * ($this->bestCost - $bound) / $square;
+            foreach ($cover as $i => $part) {
+                $prices[$i] += $step * (1 - $part);
             }
         }
+        $counted = max(1, $counted);
+        $best['tierShares'] = array_map(static fn (array $shares): array => array_map(static fn (float $share): float => $share / $counted, $shares), $tierShares);
+        $best['lineShares'] = array_map(static fn (array $shares): array => array_map(static fn (float $share): float => $share / $counted, $shares), $lineShares);
         $best['bound'] = max($known, $best['bound']);
 
         return $best;
     }
 
     /**
-     * The line to decide on: of a supplier that misses a limit, or meets one only at a price, the one that could most
-     * nearly go elsewhere. Null where the relaxation is exact.
+     * @param array<int, array<int, float>> $bids
      *
-     * @param Node                                   $node
-     * @param array<int, array<int, float>>          $costs what is still worthwhile
-     * @param array<int, array{float, float, float}> $sums
+     * @return array<int, array<int, float>> cost by supplier and line
      */
-    private function doubtful(array $node, array $costs, array $sums): ?int
+    private static function columns(array $bids): array
     {
-        $allowed = true;
-        foreach ($node['tiers'] as $s => $tier) {
-            $allowed = $allowed && ($tier < 0 || self::keeps($this->tiers[$s][$tier], $sums[$s] ?? [0.0, 0.0, 0.0]));
-        }
-        if ($allowed && $this->costOf($node['chosen']) <= $node['bound'] + self::TINY) {
-            return null;
-        }
-        $closest = \INF;
-        $line = null;
-        foreach ($node['chosen'] as $i => $s) {
-            $others = array_intersect_key($node['reduced'][$i], $costs[$i]);
-            unset($others[$s]);
-            $regret = [] === $others ? \INF : min($others) - $node['reduced'][$i][$s];
-            if ($regret < $closest) {
-                $closest = $regret;
-                $line = $i;
+        $columns = [];
+        foreach ($bids as $i => $lineBids) {
+            foreach ($lineBids as $s => $cost) {
+                $columns[$s][$i] = $cost;
             }
         }
 
-        return $line;
+        return $columns;
     }
 
     /**
-     * Remembers an award that costs less than the best so far.
+     * An award: whoever takes most of a line gets it; what nobody takes goes to the cheapest of the suppliers used.
      *
-     * @param array<int, int> $chosen
+     * @param array<int, array<int, float>>      $bids
+     * @param array<int, true>                   $used suppliers
+     * @param array<int, array{int, float}> $most supplier and share by line
+     *
+     * @return list<int> supplier by line
+     */
+    private function rounded(array $bids, array $used, array $most): array
+    {
+        $chosen = [];
+        foreach ($bids as $i => $lineBids) {
+            $among = array_intersect_key($lineBids, $used) ?: $lineBids;
+            asort($among);
+            $chosen[] = $most[$i][0] ?? (int) array_key_first($among);
+        }
+
+        return $chosen;
+    }
+
+    /**
+     * Improves an award as far as single lines can, and remembers it if it costs less than the best so far.
+     *
+     * @param list<int> $chosen
      */
     private function consider(array $chosen): void
     {
-        $cost = $this->costOf($chosen);
+        $key = implode(',', $chosen);
+        if (isset($this->considered[$key])) {
+            return;
+        }
+        $this->considered[$key] = true;
+        [$better, $cost] = $this->improved($chosen, $this->costOf($chosen));
         if ($cost < $this->bestCost - self::TINY) {
-            [$this->best, $this->bestCost] = $this->improved($chosen, $cost);
+            [$this->best, $this->bestCost] = [$better, $cost];
         }
     }
 
     /**
-     * Moves single lines for as long as that makes it cheaper.
+     * Moves single lines, and where that does no more good and the award is nearly the best, changes two for each other,
+     * for as long as it makes it cheaper.
      *
      * @param array<int, int> $chosen
      *
@@ -345,35 +420,86 @@ final class Search
      */
     private function improved(array $chosen, float $cost): array
     {
+        $sums = $this->sums($chosen);
         do {
-            $moved = false;
-            $sums = $this->sums($chosen);
-            foreach ($this->costs as $i => $costs) {
-                $here = $chosen[$i];
-                $less = self::minus($sums[$here], $this->uses[$i][$here]);
-                $saved = $costs[$here] + $this->orderCost($here, $sums[$here]) - $this->orderCost($here, $less);
-                $best = $saved - self::TINY;
-                $to = null;
-                foreach ($costs as $s => $there) {
-                    if ($s === $here) {
-                        continue;
-                    }
-                    $before = $sums[$s] ?? [0.0, 0.0, 0.0];
-                    $added = $there + $this->orderCost($s, self::plus($before, $this->uses[$i][$s])) - $this->orderCost($s, $before);
-                    if ($added < $best) {
-                        [$best, $to] = [$added, $s];
-                    }
-                }
-                if (null !== $to) {
-                    $sums[$here] = $less;
-                    $sums[$to] = self::plus($sums[$to] ?? [0.0, 0.0, 0.0], $this->uses[$i][$to]);
-                    $chosen[$i] = $to;
-                    $moved = true;
-                }
+            $moved = $this->moveOne($chosen, $sums);
+            if (!$moved) {
+                $cost = min($cost, $this->costOf($chosen));
+                $moved = $cost < self::NEARLY * $this->bestCost && $this->changeTwo($chosen, $sums);
             }
         } while ($moved);
 
-        return [$chosen, min($cost, $this->costOf($chosen))];
+        return [$chosen, $cost];
+    }
+
+    /**
+     * @param array<int, int>                        $chosen
+     * @param array<int, array{float, float, float}> $sums
+     */
+    private function moveOne(array &$chosen, array &$sums): bool
+    {
+        $moved = false;
+        foreach ($this->costs as $i => $costs) {
+            $here = $chosen[$i];
+            $less = self::minus($sums[$here], $this->uses[$i][$here]);
+            $best = $costs[$here] + $this->orderCost($here, $sums[$here]) - $this->orderCost($here, $less) - self::TINY;
+            $to = null;
+            foreach ($costs as $s => $there) {
+                if ($s === $here) {
+                    continue;
+                }
+                $before = $sums[$s] ?? [0.0, 0.0, 0.0];
+                $added = $there + $this->orderCost($s, self::plus($before, $this->uses[$i][$s])) - $this->orderCost($s, $before);
+                if ($added < $best) {
+                    [$best, $to] = [$added, $s];
+                }
+            }
+            if (null !== $to) {
+                $sums[$here] = $less;
+                $sums[$to] = self::plus($sums[$to] ?? [0.0, 0.0, 0.0], $this->uses[$i][$to]);
+                $chosen[$i] = $to;
+                $moved = true;
+            }
+        }
+
+        return $moved;
+    }
+
+    /**
+     * @param array<int, int>                        $chosen
+     * @param array<int, array{float, float, float}> $sums
+     */
+    private function changeTwo(array &$chosen, array &$sums): bool
+    {
+        $count = count($chosen);
+        // What an order could save at most, by being at its cheapest tier.
+        $hope = [];
+        foreach ($sums as $s => $sum) {
+            $hope[$s] = max(0.0, $this->orderCost($s, $sum) - min([\INF, ...array_column($this->tiers[$s], 'cost')]));
+        }
+        for ($i = 0; $i < $count; ++$i) {
+            for ($j = $i + 1; $j < $count; ++$j) {
+                [$a, $b] = [$chosen[$i], $chosen[$j]];
+                if ($a === $b || !isset($this->costs[$i][$b], $this->costs[$j][$a])) {
+                    continue;
+                }
+                $change = $this->costs[$i][$b] + $this->costs[$j][$a] - $this->costs[$i][$a] - $this->costs[$j][$b];
+                if ($change >= $hope[$a] + $hope[$b]) {
+                    continue;
+                }
+                $atA = self::plus(self::minus($sums[$a], $this->uses[$i][$a]), $this->uses[$j][$a]);
+                $atB = self::plus(self::minus($sums[$b], $this->uses[$j][$b]), $this->uses[$i][$b]);
+                $change += $this->orderCost($a, $atA) + $this->orderCost($b, $atB) - $this->orderCost($a, $sums[$a]) - $this->orderCost($b, $sums[$b]);
+                if ($change < -self::TINY) {
+                    [$chosen[$i], $chosen[$j]] = [$b, $a];
+                    [$sums[$a], $sums[$b]] = [$atA, $atB];
+
+                    return true;
+                }
+            }
+        }
+
+        return false;
     }
 
     /** The cheapest supplier of each line, among all and among the subsets of them. */
@@ -524,12 +650,6 @@ final class Search
         }
 
         return $costs;
-    }
-
-    /** @param array<int, array<int, float>> $costs */
-    private function isPossible(array $costs): bool
-    {
-        return !in_array([], $costs, true);
     }
 
     /**
