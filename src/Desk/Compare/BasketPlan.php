@@ -5,12 +5,9 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Compare;
 
 use Symfony\Component\Clock\ClockInterface;
-use TallBarrel\Core\Sourcing\Alongside;
 use TallBarrel\Core\Sourcing\Award\Award;
 use TallBarrel\Core\Sourcing\Award\Basket;
-use TallBarrel\Core\Sourcing\Award\Bid;
-use TallBarrel\Core\Sourcing\Award\Bidder;
-use TallBarrel\Core\Sourcing\FreightTariff;
+use TallBarrel\Core\Sourcing\Award\BasketDraft;
 use TallBarrel\Core\Sourcing\LandedCost;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Offer\Offer;
@@ -76,36 +73,23 @@ final readonly class BasketPlan
     {
         $candidates = $this->candidates->of(array_values(array_unique(array_map(static fn (SavedProposal $proposal): int => $proposal->item->id, $proposals))), false);
         $business = $this->business->get();
-        $rates = $business->costRates();
-        $today = $this->clock->now()->setTime(0, 0);
-        $lines = $offers = $costs = $names = $sellers = $factors = [];
+        $draft = new BasketDraft($business->costRates(), $business->orderCost->toFloat(), $this->clock->now()->setTime(0, 0));
+        $offers = $costs = $names = [];
         foreach ($proposals as $proposal) {
-            $line = (string) $proposal->id;
-            $lines[$line] = [];
+            $draft->line($proposal->id);
             $usage = $this->candidates->usage($proposal->item, [$proposal]);
             foreach ($candidates[$proposal->item->id] ?? [] as $candidate) {
                 $code = $candidate->offer->supplier->code;
-                // Freight belongs to the order as a whole; here the line alone counts.
-                $cost = static fn (FreightTariff $freight): LandedCost => LandedCost::of($candidate->asked, $candidate->seller->withFreight($freight), $proposal->units(), $usage, $rates, $today, new Alongside());
-                $bare = $cost(FreightTariff::none());
-                if (isset($lines[$line][$code]) && $lines[$line][$code]->cost <= $bare->total()) {
-                    continue;
+                $cost = $draft->ask($proposal->id, $code, $candidate->asked, $candidate->seller, $proposal->units(), $usage);
+                if (null !== $cost) {
+                    $offers[$proposal->id][$code] = $candidate->offer;
+                    $costs[$proposal->id][$code] = $cost;
+                    $names[$code] = $candidate->seller->name;
                 }
-                $perHome = $candidate->asked->rate->foreignForOne->toFloat();
-                $factors[$code][] = ($cost(FreightTariff::flat($perHome))->total() - $bare->total());
-                $lines[$line][$code] = new Bid($bare->total(), $candidate->asked->prices->costOf($bare->packs)->toFloat(), $bare->units * $candidate->asked->kgPerUnit, $bare->packs->toFloat());
-                $offers[$line][$code] = $candidate->offer;
-                $costs[$line][$code] = $bare;
-                $names[$code] = $candidate->seller->name;
-                $sellers[$code] = [$candidate->seller, 1 / $perHome];
             }
         }
-        $bidders = [];
-        foreach ($sellers as $code => [$seller, $homeForOne]) {
-            $bidders[$code] = new Bidder($seller->freight, $seller->minimum, $homeForOne, $business->orderCost->toFloat(), array_sum($factors[$code]) / count($factors[$code]));
-        }
 
-        return [new Basket($lines, $bidders), $offers, $costs, $names];
+        return [$draft->basket(), $offers, $costs, $names];
     }
 
     /**

@@ -7,10 +7,7 @@ namespace TallBarrel\Desk\Rounds;
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
-use TallBarrel\Core\Sourcing\Award\Basket;
-use TallBarrel\Core\Sourcing\Award\Bid;
-use TallBarrel\Core\Sourcing\Award\Bidder;
-use TallBarrel\Core\Sourcing\FreightTariff;
+use TallBarrel\Core\Sourcing\Award\BasketDraft;
 use TallBarrel\Core\Sourcing\LandedCost;
 use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Desk\Compare\Candidates;
@@ -42,10 +39,11 @@ final readonly class RoundComparison
         $rates = $this->rates->allOn($today);
         $business = $this->business->get();
         $terms = $this->candidates->suppliers();
-        $costs = $lines = $bidders = $factors = $noRate = [];
+        $draft = new BasketDraft($business->costRates(), $business->orderCost->toFloat(), $today);
+        $costs = $noRate = [];
         foreach ($round->items() as $item) {
             $usage = null === $item->item ? new Usage(0.0, null, 0.0) : $this->candidates->usage($item->item, $this->proposals->ofItem($item->item->id));
-            $lines[(string) $item->id] = [];
+            $draft->line($item->id);
             foreach ($round->quotes() as $quote) {
                 $answer = $quote->standing();
                 $rate = $rates[$quote->supplier->currency()->code] ?? null;
@@ -62,21 +60,12 @@ final readonly class RoundComparison
                     continue;
                 }
                 $costs[$item->id][$quote->id] = LandedCost::of($offer, $seller, $units, $usage, $business->costRates(), $today);
-                $bare = static fn (FreightTariff $freight): LandedCost => LandedCost::of($offer, $seller->withFreight($freight), $units, $usage, $business->costRates(), $today);
                 if ($units->isGreaterThanOrEqualTo($item->needed())) {
-                    $without = $bare(FreightTariff::none());
-                    $lines[(string) $item->id][(string) $quote->id] = new Bid($without->total(), $offer->prices->costOf($without->packs)->toFloat(), $without->units * $offer->kgPerUnit, $without->packs->toFloat());
-                    $perHome = $rate->foreignForOne->toFloat();
-                    $factors[$quote->id][] = $bare(FreightTariff::flat($perHome))->total() - $without->total();
-                    $bidders[(string) $quote->id] = [$seller, 1 / $perHome];
+                    $draft->ask($item->id, $quote->id, $offer, $seller, $units, $usage);
                 }
             }
         }
-        $asked = [];
-        foreach ($bidders as $quote => [$seller, $homeForOne]) {
-            $asked[(string) $quote] = new Bidder($seller->freight, $seller->minimum, $homeForOne, $business->orderCost->toFloat(), array_sum($factors[$quote]) / count($factors[$quote]));
-        }
-        $award = (new Basket($lines, $asked))->best();
+        $award = $draft->basket()->best();
         $given = [];
         foreach ($award->chosen as $item => $quote) {
             $given[(int) $item][(int) $quote] = BigDecimal::of((string) $costs[(int) $item][(int) $quote]->units)->strippedOfTrailingZeros();
