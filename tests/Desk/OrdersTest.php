@@ -104,11 +104,27 @@ final class OrdersTest extends DeskTestCase
             self::assertResponseRedirects(null, null, $wanted);
             self::assertSame(3.0 + $i, $this->number('SELECT COUNT(*) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = ?', [self::DRAFT]));
         }
-        foreach ([['JAR-340R', '1', '', 'does not offer JAR-340R'], ['Nonsuch', '1', '', 'offers nothing called “Nonsuch”'], ['PK-LBH-L', 'many', '', '“many” is not a number'], ['PK-LBH-L', '0', '', 'how many are wanted']] as [$wanted, $quantity, $price, $reason]) {
+        foreach ([['JAR-340R', '1', '', 'does not offer JAR-340R; Vetrasol Glassworks'], ['Nonsuch', '1', '', 'offers nothing called “Nonsuch”'], ['PK-LBH-L', 'many', '', '“many” is not a number'], ['PK-LBH-L', '0', '', 'how many are wanted']] as [$wanted, $quantity, $price, $reason]) {
             $this->post('/orders/'.self::DRAFT, ['do' => 'save', 'add' => $wanted, 'add_quantity' => $quantity, 'add_price' => $price] + $this->form());
             self::assertResponseStatusCodeSame(422);
             self::assertStringContainsString($reason, $this->text());
         }
+    }
+
+    public function testLinesAreChosenFromTheSuppliersListWhichSaysWhoElseSellsThem(): void
+    {
+        $this->as('mara');
+        $list = $this->see('/orders/'.self::DRAFT)->filter('details table')->last();
+        self::assertStringContainsString('Vetrasol, Tindavik', $list->filter('tr[data-words*="jar-370h"]')->text());
+        self::assertCount(0, $list->filter('tr[data-words*="jar-340r"]'), 'only what they offer');
+        [$jar, $box] = array_map(fn (string $code): int => (int) $this->number('SELECT o.id FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE s.code = ? AND o.supplier_code = ?', ['LUMEN', $code]), ['LF-JAR-370H', 'LF-GIFT-3']);
+        $this->connection()->executeStatement('UPDATE offer SET blocked = 1 WHERE id = ?', [$box]);
+        $this->post('/orders/'.self::DRAFT, ['do' => 'save', 'pick' => [$jar => '4', $box => '2']] + $this->form());
+        self::assertResponseStatusCodeSame(422);
+        self::assertSame(2.0, $this->number('SELECT COUNT(*) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = ?', [self::DRAFT]), 'nothing half done');
+        $this->post('/orders/'.self::DRAFT, ['do' => 'save', 'pick' => [$jar => '4', $box => '']] + $this->form());
+        self::assertResponseRedirects();
+        self::assertSame(4.0, $this->number('SELECT l.packs FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = ? AND l.offer_id = ?', [self::DRAFT, $jar]));
     }
 
     public function testALineIsTakenOut(): void

@@ -91,6 +91,29 @@ final class SuppliersTest extends DeskTestCase
         self::assertStringContainsString('There is a supplier HOLLIN already.', $this->text());
     }
 
+    public function testFurtherAddressesAndContactsAreKeptAndTakenAway(): void
+    {
+        $this->as('mara');
+        $this->post('/suppliers/OSTREL', ['pay_street' => 'Bankplatz 1', 'pay_postcode' => '29410', 'pay_city' => 'Ostrel', 'pay_country' => 'de', 'accounts_contact' => 'Ina Rohr', 'accounts_email' => 'rechnung@ostrel.example'] + $this->form('OSTREL'));
+        self::assertResponseRedirects();
+        $form = $this->form('OSTREL');
+        self::assertSame(['Bankplatz 1', 'DE', 'Ina Rohr'], [$form['pay_street'], $form['pay_country'], $form['accounts_contact']]);
+        $this->post('/suppliers/OSTREL', ['pay_street' => '', 'pay_postcode' => '', 'pay_city' => '', 'accounts_contact' => 'Ina Rohr', 'accounts_email' => 'ina'] + $form);
+        self::assertStringContainsString('“ina” is not an email address', $this->text());
+        self::assertSame(1.0, $this->number("SELECT COUNT(*) FROM supplier_address a JOIN supplier s ON s.id = a.supplier_id WHERE s.code = 'OSTREL' AND a.role = 'pay'"), 'nothing half done');
+        $this->post('/suppliers/OSTREL', ['pay_street' => '', 'pay_postcode' => '', 'pay_city' => ''] + $this->form('OSTREL'));
+        self::assertSame(0.0, $this->number("SELECT COUNT(*) FROM supplier_address a JOIN supplier s ON s.id = a.supplier_id WHERE s.code = 'OSTREL' AND a.role = 'pay'"));
+    }
+
+    public function testTheSideSaysHowTheyDeliver(): void
+    {
+        $this->as('iris');
+        $side = $this->see('/suppliers/VETRASOL')->filter('aside');
+        self::assertGreaterThan(4, $side->filter('svg[aria-label^="Lead times met"] circle')->count());
+        self::assertMatchesRegularExpression('/Shortest and longest\s*\d+ to \d+ d/', $side->text());
+        self::assertCount(1, $this->see('/suppliers/VETRASOL?offers=720')->filter('#offers + table tbody tr, #offers + table tr:not(:first-child)'), 'found among the offers');
+    }
+
     public function testWrongFreightStandsBesideItsFieldAndNothingIsChanged(): void
     {
         $this->as('mara');

@@ -98,6 +98,20 @@ final class CsvImportTest extends StoreTestCase
         self::assertSame('A jar, "wide"', self::value("SELECT name FROM item WHERE code = 'NEW-1'"));
     }
 
+    public function testASuppliersFreightTermsAddressesAndPeopleComeByFile(): void
+    {
+        $this->apply($this->check('suppliers', "code,name,currency,freight_kind,freight_steps,net_days,end_of_month,instalments,minimum_kg,quotes_contact,quotes_email,pay_street,pay_city,pay_country,paid_through,buyer,wants_csv,notes\nOSTREL,,,weight,0=9 30=18,30,yes,50@30 50@60,25,Ute Kern,preise@ostrel.example,Bankplatz 1,Ostrel,DE,POLLENBY,mara@larkmoor.example,yes,Ring first\n"));
+        self::assertSame('weight|0=9 30=18|1|50@30 50@60|25.0|1|Ring first', self::value("SELECT CONCAT_WS('|', freight_kind, freight_steps, end_of_month, instalments, minimum_kg, wants_csv, notes) FROM supplier WHERE code = 'OSTREL'"));
+        self::assertSame('POLLENBY|mara@larkmoor.example', self::value("SELECT CONCAT_WS('|', p.code, b.email) FROM supplier s JOIN supplier p ON p.id = s.paid_through_id JOIN person b ON b.id = s.buyer_id WHERE s.code = 'OSTREL'"));
+        self::assertSame('2|2', self::value("SELECT CONCAT_WS('|', (SELECT COUNT(*) FROM supplier_address a WHERE a.supplier_id = s.id), (SELECT COUNT(*) FROM supplier_contact c WHERE c.supplier_id = s.id)) FROM supplier s WHERE s.code = 'OSTREL'"));
+    }
+
+    public function testAnOfferComesWithAllItsColumns(): void
+    {
+        $this->apply($this->check('offers', "supplier,item,supplier_code,pack,content,content_unit,prices,break_kind,discounts,outer_packs,valid_from,valid_until,origin,tariff_number,duty_percent,inspected,blocked\nOSTREL,JAR-370H,O-370,box,2,DZN,1=20 10=18,incremental,10 + 5,pallet=40,2026-12-01,2027-12-01,de,70109045,2.5,yes,no\n"));
+        self::assertSame('24.000000|2 DZN|incremental|10 + 5|pallet=40|2026-12-01|DE|70109045|2.50|1|0', self::value("SELECT CONCAT_WS('|', pack_content, stated_content, break_kind, discounts, outer_packs, valid_from, origin, tariff_number, duty_percent, inspected, blocked) FROM offer WHERE supplier_code = 'O-370'"));
+    }
+
     public function testAPriceListChangesPricesAndBreaks(): void
     {
         $this->apply($this->check('offers', "supplier,item,supplier_code,pack,content,prices,lead_days\nVETRASOL,JAR-340R,VG-0340-R,case,12,1=8.10 60=7.70,6\n"));
@@ -115,6 +129,19 @@ final class CsvImportTest extends StoreTestCase
         yield 'a currency that is none' => ['suppliers', "code,name,currency\nA,B,ZZQ\n", 'currency', 'is not a currency'];
         yield 'a price that is none' => ['offers', "supplier,item,pack,content,prices\nVETRASOL,JAR-340R,case,12,cheap\n", 'prices', '“cheap” is not a price'];
         yield 'a pack with nothing in it' => ['offers', "supplier,item,pack,content,prices\nVETRASOL,JAR-340R,case,0,9\n", 'content', 'cannot hold 0'];
+        yield 'a break that rises' => ['offers', "supplier,item,pack,content,prices\nVETRASOL,JAR-340R,case,12,1=9 40=9.50\n", 'prices', 'From 40 on the price rises'];
+        yield 'two breaks at one place' => ['offers', "supplier,item,pack,content,prices\nVETRASOL,JAR-340R,case,12,1=9 40=8 40=7\n", 'prices', 'both start at 40'];
+        yield 'a unit that does not convert' => ['offers', "supplier,item,pack,content,content_unit,prices\nVETRASOL,JAR-340R,case,12,KGM,9\n", 'content_unit', 'cannot be converted'];
+        yield 'a pack that contains itself' => ['offers', "supplier,item,pack,content,outer_packs,prices\nVETRASOL,JAR-340R,case,12,case=4,9\n", 'outer_packs', 'cannot contain a case'];
+        yield 'a discount of everything' => ['offers', "supplier,item,pack,content,discounts,prices\nVETRASOL,JAR-340R,case,12,100,9\n", 'discounts', 'not a discount'];
+        yield 'a tariff number of five' => ['offers', "supplier,item,pack,content,tariff_number,prices\nVETRASOL,JAR-340R,case,12,12345,9\n", 'tariff_number', '4, 6, 8 or 10'];
+        yield 'an offer that ends before it begins' => ['offers', "supplier,item,pack,content,valid_from,valid_until,prices\nVETRASOL,JAR-340R,case,12,2027-02-01,2027-01-01,9\n", 'valid_until', 'before it begins'];
+        yield 'freight that falls' => ['suppliers', "code,name,currency,freight_kind,freight_steps\nA,B,EUR,weight,0=18 30=9\n", 'freight_kind', 'cost no less'];
+        yield 'pallets of no weight' => ['suppliers', "code,name,currency,freight_kind\nA,B,EUR,pallet\n", 'freight_kind', 'kilograms that fill one'];
+        yield 'a country that is none' => ['suppliers', "code,name,currency,pay_street,pay_country\nA,B,EUR,Bank 1,Ireland\n", 'pay_country', 'not a country code'];
+        yield 'a buyer who is not here' => ['suppliers', "code,name,currency,buyer\nA,B,EUR,nobody@larkmoor.example\n", 'buyer', 'nobody here'];
+        yield 'paid through a stranger' => ['suppliers', "code,name,currency,paid_through\nA,B,EUR,NOSUCH\n", 'paid_through', 'no such supplier'];
+        yield 'instalments that do not add up' => ['suppliers', "code,name,currency,net_days,instalments\nA,B,EUR,30,50@30 40@60\n", 'discount_days', '100'];
         yield 'a rate of nothing' => ['rates', "currency,day,rate\nGBP,2026-11-01,0\n", 'rate', 'not above zero'];
         yield 'a rate for our own' => ['rates', "currency,day,rate\nEUR,2026-11-01,1\n", 'currency', 'our own currency'];
         yield 'half a jar' => ['stock', "item,site,quantity\nJAR-340R,DEPOT,1.5\n", 'quantity', 'whole units'];

@@ -161,11 +161,7 @@ final class DockController extends AbstractController
         [$counts, $keeps, $lots, $expiries] = [$fields->each('counted'), $fields->each('rest'), $fields->each('lot'), $fields->each('expires')];
         foreach ($delivery->lines() as $line) {
             if (isset($counts[$line->id])) {
-                $fields->attempt('counted-'.$line->id, static function () use ($line, $counts): bool {
-                    $line->count('' === $counts[$line->id] ? null : Quantity::read($counts[$line->id]));
-
-                    return true;
-                });
+                $fields->apply('counted-'.$line->id, static fn () => $line->count('' === $counts[$line->id] ? null : Quantity::read($counts[$line->id])));
             }
             if (isset($keeps[$line->id])) {
                 $line->keepRest('close' !== $keeps[$line->id]);

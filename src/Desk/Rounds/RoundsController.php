@@ -227,11 +227,7 @@ final class RoundsController extends AbstractController
         $replyBy = $fields->day('reply_by', $fields->text('reply_by')) ?? $round->replyBy();
         $wanted = $fields->day('wanted_on', $fields->text('wanted_on')) ?? $round->wantedOn();
         $site = array_values(array_filter($this->shell->sites(), static fn ($site): bool => (string) $site->id === $fields->text('site')))[0] ?? $round->site();
-        $fields->attempt('reply_by', static function () use ($round, $site, $replyBy, $wanted, $fields, $today): bool {
-            $round->plan($site, $replyBy, $wanted, $fields->text('requirements', 2000), $today);
-
-            return true;
-        });
+        $fields->apply('reply_by', static fn () => $round->plan($site, $replyBy, $wanted, $fields->text('requirements', 2000), $today));
         foreach ($round->items() as $item) {
             if (isset($fields->each('remove')[$item->id])) {
                 $round->drop($item);

@@ -38,11 +38,7 @@ final class CostRatesController extends AbstractController
         $money = $fields->price('money', $fields->text('money')) ?? BigDecimal::zero();
         $exchange = $fields->price('exchange', $fields->text('exchange')) ?? BigDecimal::zero();
         if ($fields->isGood()) {
-            $fields->attempt('money', function () use ($money, $exchange): bool {
-                $this->business->get()->reckonWith($money, $exchange);
-
-                return true;
-            });
+            $fields->apply('money', fn () => $this->business->get()->reckonWith($money, $exchange));
         }
         if (!$fields->isGood()) {
             return $this->page($fields);

@@ -130,7 +130,7 @@ final class PriceListsController extends AbstractController
 
                 return $this->redirectToRoute('price_list', ['code' => $code, 'id' => $id]);
             }
-            $this->addFlash('fine', sprintf('%s %s applied%s. Prices on orders already drafted stay as they are.', number_format($count), 1 === $count ? 'line is' : 'lines are', $from > $this->clock->now() ? '; the new prices hold from '.$from->format('j M Y') : ''));
+            $this->addFlash('fine', sprintf('%s %s applied%s. Prices on orders already drafted stay as they are.', number_format($count), 1 === $count ? 'line is' : 'lines are', $from > $this->clock->now() ? '; the new prices hold from '.$from->format('j M Y') : '. Recalculate on Reorder to plan with them'));
         }
 
         return $this->redirectToRoute('price_list', ['code' => $code, 'id' => $id]);

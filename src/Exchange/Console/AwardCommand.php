@@ -17,6 +17,9 @@ use TallBarrel\Core\Sourcing\Award\Share;
 #[AsCommand('sourcing:award', 'Shares the lines of a JSON file out among its suppliers so that they cost least')]
 final class AwardCommand extends Command
 {
+    /** Nobody waits at a page here: the proof may take its time. */
+    private const STEPS = 3000;
+
     protected function configure(): void
     {
         $this->addArgument('file', InputArgument::REQUIRED, 'what to buy and who asks what; see docs/sourcing.md');
@@ -34,7 +37,7 @@ final class AwardCommand extends Command
 
             return self::FAILURE;
         }
-        $best = $basket->best();
+        $best = $basket->best(self::STEPS);
         $alone = [];
         foreach (array_keys($basket->suppliers) as $supplier) {
             $one = $basket->allFrom((string) $supplier);

@@ -81,7 +81,7 @@ final readonly class SupplierImport implements ImportKind
             $row->attempt('order_weekdays', static fn (): bool => '' === $days || 1 === preg_match('/^[1-7](,[1-7])*$/', $days) ?: throw InvalidValue::because('not weekdays from 1 to 7 with commas between'));
             $addresses = [];
             foreach (self::ADDRESSES as $prefix => $role) {
-                $address = [$row->text($prefix.'street', 120), $row->text($prefix.'postcode', 20), $row->text($prefix.'city', 80), $row->text($prefix.'country', 2)];
+                $address = [$row->text($prefix.'street', 120), $row->text($prefix.'postcode', 20), $row->text($prefix.'city', 80), $row->text($prefix.'country')];
                 if ('' !== implode('', $address)) {
                     if (1 !== preg_match('/^[A-Za-z]{2}$/', $address[3])) {
                         $row->refuse($prefix.'country', 'not a country code of two letters');

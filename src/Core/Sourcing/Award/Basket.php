@@ -40,7 +40,7 @@ final readonly class Basket
      *
      * @param int $steps partial awards to look at before giving up on the proof
      */
-    public function best(int $steps = 600): Award
+    public function best(int $steps = 200): Award
     {
         $search = new Search($this->open(), $this->suppliers, $this->penalty());
         [$chosen, $gap, $looked] = $search->run($steps);
