@@ -81,5 +81,5 @@ $start = hrtime(true);
 exec('/usr/bin/env php '.$console.' planning:run 2>&1');
 $again = (hrtime(true) - $start) / 1e9;
 $peak = $connection->fetchOne('SELECT message FROM planning_run ORDER BY id DESC LIMIT 1');
-printf("%d item-sites, %s rows of history: %.1f s, %.0f a second; again with nothing changed %.1f s; at most %s a process\n", $count, number_format((int) (is_numeric($rows) ? $rows : 0)), $seconds, $count / $seconds, $again, is_string($peak) ? $peak : '?');
+printf("%d item-sites, %s rows of history: %.1f s, %.0f a second; again with nothing changed %.1f s%s\n", $count, number_format((int) (is_numeric($rows) ? $rows : 0)), $seconds, $count / $seconds, $again, is_string($peak) && '' !== $peak ? '; '.$peak : '');
 printf("listed on the board: %s\n", (string) (is_scalar($listed = $connection->fetchOne('SELECT COUNT(*) FROM proposal WHERE listed = 1')) ? $listed : ''));

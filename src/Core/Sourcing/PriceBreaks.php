@@ -77,6 +77,16 @@ final readonly class PriceBreaks
         return implode(' ', array_map(static fn (array $step): string => ($alone ? '' : $step['from']->strippedOfTrailingZeros().'=').$step['price']->strippedOfTrailingZeros(), $this->steps));
     }
 
+    /**
+     * The same figures, with breaks of another kind.
+     *
+     * @throws InvalidValue
+     */
+    public function reckonedAs(BreakKind $kind, BreakBasis $basis): self
+    {
+        return $kind === $this->kind && $basis === $this->basis ? $this : self::of(array_map(static fn (array $step): array => [$step['from'], $step['price']], $this->steps), $kind, $basis);
+    }
+
     /** The same, with discounts taken off each price and rounded to six decimals; breaks by value still count list prices. */
     public function after(ChainedDiscounts $discounts): self
     {

@@ -24,4 +24,10 @@ final readonly class PriceListLine
         public ?int $leadDays,
     ) {
     }
+
+    /** What they sell as one. */
+    public function packName(): string
+    {
+        return '' === $this->pack ? 'piece' : $this->pack;
+    }
 }

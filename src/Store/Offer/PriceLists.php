@@ -12,8 +12,6 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
-use TallBarrel\Core\Sourcing\BreakBasis;
-use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Core\Sourcing\Repricing;
 use TallBarrel\Store\Audit\Audit;
@@ -24,8 +22,6 @@ use TallBarrel\Store\Supplier\Supplier;
 /**
  * Price lists: read and set against the offers that stand, line by line; then applied, all or what was chosen, in one
  * transaction and in sets, however long they are.
- *
- * @phpstan-type Standing array{id: int, item: int, code: string, pack: string, content: BigDecimal, prices: PriceBreaks, steps: string, usual: BigDecimal|null, year: BigDecimal}
  */
 final readonly class PriceLists
 {
@@ -92,107 +88,50 @@ final readonly class PriceLists
         $items = $connection->fetchAllKeyValue('SELECT UPPER(code), id FROM item');
         /** @var array<string, int> $gtins */
         $gtins = $connection->fetchAllKeyValue('SELECT gtin, id FROM item WHERE gtin IS NOT NULL');
-        [$standing, $byCode] = $this->standing($list->supplier);
-        $taken = $byItem = [];
-        foreach ($standing as $id => $offer) {
-            $byItem[$offer['item']][] = $id;
-            $taken[$offer['item'].'/'.strtolower($offer['pack'])] = true;
-        }
+        $standing = StandingOffers::of($connection, $list->supplier->id, $this->clock->now()->modify('-1 year'));
         $rows = new BulkInsert($connection, 'price_list_row', ['list_id', 'move', 'file_line', 'offer_id', 'item_id', 'code', 'description', 'pack_name', 'content', 'old_content', 'minimum', 'multiple', 'lead_days', 'old_steps', 'steps', 'percent', 'yearly', 'chosen']);
+        /** @var array<int, int> $listed file line by offer */
         $listed = [];
-        $limit = $list->limitPercent()->toFloat();
         foreach ($lines as $line) {
             $item = '' !== $line->item ? $items[strtoupper($line->item)] ?? null : ('' !== $line->gtin ? $gtins[$line->gtin] ?? null : null);
-            if ('' !== $line->item && null === $item) {
-                $problems[] = [$line->line, 'item', $line->item, 'no such item'];
-                continue;
-            }
-            $candidates = array_values(array_filter($byCode[strtoupper($line->code)] ?? [], static fn (int $id): bool => ('' === $line->pack || 0 === strcasecmp($line->pack, $standing[$id]['pack'])) && (null === $item || $item === $standing[$id]['item'])));
-            if ([] === $candidates && null !== $item) {
-                // An offer whose code of theirs we do not know yet is known by the item; the code is learned from the list.
-                $candidates = array_values(array_filter($byItem[$item] ?? [], static fn (int $id): bool => ('' === $standing[$id]['code'] || '' === $line->code) && ('' === $line->pack || 0 === strcasecmp($line->pack, $standing[$id]['pack']))));
-            }
-            if (count($candidates) > 1) {
-                $problems[] = [$line->line, 'pack', $line->pack, sprintf('%s stands for %s here; say in a column “pack” which is meant', $line->code ?: $line->item, implode(' and ', array_map(static fn (int $id): string => $standing[$id]['pack'], $candidates)))];
-                continue;
-            }
-            $steps = self::json($line->prices);
-            if ([] !== $candidates) {
-                $offer = $standing[$candidates[0]];
-                $listed[$offer['id']] = true;
-                try {
-                    $prices = $line->prices->kind === $offer['prices']->kind && $line->prices->basis === $offer['prices']->basis ? $line->prices : PriceBreaks::of(array_map(static fn (array $step): array => [$step['from'], $step['price']], $line->prices->steps), $offer['prices']->kind, $offer['prices']->basis);
-                } catch (InvalidValue $invalid) {
-                    $problems[] = [$line->line, 'prices', $line->code, $invalid->getMessage()];
+            try {
+                if ('' !== $line->item && null === $item) {
+                    throw InvalidValue::because('no such item');
+                }
+                $offer = $standing->meant($line, $item);
+                if (null === $offer) {
+                    $move = null === $item ? PriceMove::NotHeld : PriceMove::Added;
+                    $rows->add($list->id, $move->value, $line->line, null, $item, $line->code, $line->description, $line->packName(), (string) ($line->content ?? 1), null, (string) ($line->minimum ?? 1), (string) ($line->multiple ?? 1), $line->leadDays ?? self::NEW_LEAD_DAYS, null, self::json($line->prices), null, null, null !== $item);
                     continue;
                 }
-                $content = $line->content ?? $offer['content'];
-                $change = Repricing::between($offer['prices'], $offer['content'], $prices, $content);
-                $percent = $change->percent();
-                $yearly = $offer['year']->isZero() ? BigDecimal::zero() : $change->ofUnit($offer['usual'] ?? $offer['content'])->multipliedBy($offer['year'])->toScale(2, RoundingMode::HalfUp);
-                $same = 0.0 === $percent && $offer['content']->isEqualTo($content) && self::json($offer['prices']) === $steps;
-                $move = match (true) {
-                    $same => PriceMove::Same,
-                    null === $percent || $percent > $limit || $percent < -self::STRIKING_FALL => PriceMove::Striking,
-                    $percent > 0 => PriceMove::Rise,
-                    default => PriceMove::Fall,
-                };
-                $rows->add($list->id, $move->value, $line->line, $offer['id'], $offer['item'], $line->code, $line->description, $offer['pack'], (string) $content, (string) $offer['content'], 1, 1, 0, $offer['steps'], $steps, null === $percent ? null : min($percent, 9999999), (string) $yearly, PriceMove::Striking !== $move);
-                continue;
-            }
-            $pack = '' === $line->pack ? 'piece' : $line->pack;
-            if (null !== $item && isset($taken[$item.'/'.strtolower($pack)])) {
-                $problems[] = [$line->line, 'code', $line->code, sprintf('%s is offered by the %s already, under another code of theirs; mend the code in the offer or here', $line->item ?: $line->gtin, $pack)];
-                continue;
-            }
-            if (null !== $item) {
-                $taken[$item.'/'.strtolower($pack)] = true;
-            }
-            $move = null === $item ? PriceMove::NotHeld : PriceMove::Added;
-            $rows->add($list->id, $move->value, $line->line, null, $item, $line->code, $line->description, $pack, (string) ($line->content ?? 1), null, (string) ($line->minimum ?? 1), (string) ($line->multiple ?? 1), $line->leadDays ?? self::NEW_LEAD_DAYS, null, $steps, null, null, null !== $item);
-        }
-        if ($list->complete) {
-            foreach ($standing as $id => $offer) {
-                if (!isset($listed[$id])) {
-                    $rows->add($list->id, PriceMove::Gone->value, 0, $id, $offer['item'], '', '', $offer['pack'], (string) $offer['content'], (string) $offer['content'], 1, 1, 0, $offer['steps'], null, null, null, false);
+                if (isset($listed[$offer['id']])) {
+                    throw InvalidValue::because(sprintf('the same offer as in line %d', $listed[$offer['id']]));
                 }
+                $listed[$offer['id']] = $line->line;
+                $prices = $line->prices->reckonedAs($offer['prices']->kind, $offer['prices']->basis);
+            } catch (InvalidValue $problem) {
+                $problems[] = [$line->line, '' !== $line->item && null === $item ? 'item' : 'code', $line->code ?: $line->item, $problem->getMessage()];
+                continue;
+            }
+            $content = $line->content ?? $offer['content'];
+            $change = Repricing::between($offer['prices'], $offer['content'], $prices, $content);
+            $percent = $change->percent();
+            $move = match (true) {
+                0.0 === $percent && $offer['content']->isEqualTo($content) && self::json($offer['prices']) === self::json($prices) => PriceMove::Same,
+                null === $percent || $percent > $list->limitPercent()->toFloat() || $percent < -self::STRIKING_FALL => PriceMove::Striking,
+                $percent > 0 => PriceMove::Rise,
+                default => PriceMove::Fall,
+            };
+            $yearly = $offer['year']->isZero() ? BigDecimal::zero() : $change->ofUnit($offer['usual'] ?? $offer['content'])->multipliedBy($offer['year'])->toScale(2, RoundingMode::HalfUp);
+            $rows->add($list->id, $move->value, $line->line, $offer['id'], $offer['item'], $line->code, $line->description, $offer['pack'], (string) $content, (string) $offer['content'], 1, 1, 0, $offer['steps'], self::json($prices), null === $percent ? null : min($percent, 9999999), (string) $yearly, PriceMove::Striking !== $move);
+        }
+        foreach ($list->complete ? $standing->offers : [] as $id => $offer) {
+            if (!isset($listed[$id])) {
+                $rows->add($list->id, PriceMove::Gone->value, 0, $id, $offer['item'], $offer['code'], '', $offer['pack'], (string) $offer['content'], (string) $offer['content'], 1, 1, 0, $offer['steps'], null, null, null, false);
             }
         }
         $rows->flush();
-        $connection->executeStatement("UPDATE price_list_row r JOIN offer o ON o.id = r.offer_id SET r.code = o.supplier_code WHERE r.list_id = ? AND r.move = 'gone'", [$list->id]);
     }
-
-    /** @return array{array<int, Standing>, array<string, list<int>>} by id, and the ids by their code */
-    private function standing(Supplier $supplier): array
-    {
-        $connection = $this->entities->getConnection();
-        $since = $this->clock->now()->modify('-1 year')->format('Y-m-d');
-        /** @var array<int, string> $year */
-        $year = $connection->fetchAllKeyValue('SELECT s.item_id, SUM(s.quantity) FROM sales_day s WHERE s.day >= ? AND s.item_id IN (SELECT item_id FROM offer WHERE supplier_id = ?) GROUP BY s.item_id', [$since, $supplier->id]);
-        /** @var array<int, string> $usual */
-        $usual = $connection->fetchAllKeyValue('SELECT l.item_id, AVG(l.packs * l.pack_content) FROM order_line l JOIN purchase_order p ON p.id = l.order_id WHERE p.supplier_id = ? AND p.sent_at >= ? AND l.packs > 0 GROUP BY l.item_id', [$supplier->id, $since]);
-        /** @var list<array{id: int, item: int, code: string, pack: string, content: string, kind: string, basis: string, steps: string}> $rows */
-        $rows = $connection->fetchAllAssociative('SELECT o.id, o.item_id item, UPPER(o.supplier_code) code, o.pack_name pack, o.pack_content content, o.break_kind kind, o.break_basis basis, '.self::STEPS.' steps
-            FROM offer o JOIN price_break b ON b.offer_id = o.id WHERE o.supplier_id = ? GROUP BY o.id', [$supplier->id]);
-        $standing = $byCode = [];
-        foreach ($rows as $row) {
-            /** @var list<array{string, string}> $steps */
-            $steps = json_decode($row['steps'], true);
-            $standing[$row['id']] = [
-                'id' => $row['id'], 'item' => $row['item'], 'code' => $row['code'], 'pack' => $row['pack'], 'content' => BigDecimal::of($row['content'])->strippedOfTrailingZeros(), 'steps' => $row['steps'],
-                'prices' => PriceBreaks::of($steps, BreakKind::from($row['kind']), BreakBasis::from($row['basis'])),
-                'usual' => isset($usual[$row['item']]) ? BigDecimal::of($usual[$row['item']]) : null, 'year' => BigDecimal::of($year[$row['item']] ?? 0),
-            ];
-            if ('' !== $row['code']) {
-                $byCode[$row['code']][] = $row['id'];
-            }
-        }
-
-        return [$standing, $byCode];
-    }
-
-    /** Price breaks of one offer as they stand, in a form that can be compared. */
-    private const STEPS = 'JSON_ARRAYAGG(JSON_ARRAY(CAST(b.from_packs AS CHAR), CAST(b.price AS CHAR)) ORDER BY b.from_packs)';
 
     private static function json(PriceBreaks $prices): string
     {
@@ -330,7 +269,7 @@ final readonly class PriceLists
         /** @var list<string> $moved */
         $moved = $this->entities->getConnection()->fetchFirstColumn(
             'SELECT r.code FROM price_list_row r JOIN offer o ON o.id = r.offer_id JOIN price_break b ON b.offer_id = o.id WHERE r.list_id = :list AND r.chosen = 1
-             GROUP BY r.id HAVING '.self::STEPS." <> MAX(r.old_steps) OR MAX(o.pack_content) <> MAX(r.old_content)
+             GROUP BY r.id HAVING '.StandingOffers::STEPS." <> MAX(r.old_steps) OR MAX(o.pack_content) <> MAX(r.old_content)
              UNION ALL
              SELECT r.code FROM price_list_row r JOIN offer o ON o.supplier_id = :supplier AND o.item_id = r.item_id AND o.pack_name = r.pack_name WHERE r.list_id = :list AND r.chosen = 1 AND r.move = 'added'",
             ['list' => $list->id, 'supplier' => $list->supplier->id],

@@ -330,12 +330,12 @@ final class Search
             if ($bound >= $this->bestCost - self::ENOUGH) {
                 break;
             }
-            if (0 === ($k + 1) % self::LOOK_EVERY) {
-                $this->consider($this->rounded($bids, $used, $most));
-            }
             $square = 0.0;
             foreach ($cover as $part) {
                 $square += (1 - $part) ** 2;
+            }
+            if ($square < self::TINY || 0 === ($k + 1) % self::LOOK_EVERY) {
+                $this->consider($this->rounded($bids, $used, $most));
             }
             if ($square < self::TINY) {
                 break;
