@@ -107,6 +107,16 @@ final class PriceListsTest extends DeskTestCase
         self::assertSame('1=9.6', $this->price('VG-0370-H'));
     }
 
+    public function testAPriceIsInForceWithTheFirstPageOfItsDay(): void
+    {
+        $this->as('iris');
+        $offer = (int) $this->number("SELECT id FROM offer WHERE supplier_code = 'VG-0370-H'");
+        $this->connection()->executeStatement("INSERT INTO offer_price (offer_id, from_day, steps, kind, basis, source, applied) VALUES (?, '2026-11-23', '[[\"1\",\"9.9\"]]', 'all-units', 'quantity', 'test', 0), (?, '2026-11-24', '[[\"1\",\"12\"]]', 'all-units', 'quantity', 'test', 0)", [$offer, $offer]);
+        self::assertStringContainsString('9.90', $this->see('/suppliers/VETRASOL?offers=VG-0370')->filter('#offers + table')->text());
+        self::assertSame('1=9.9', $this->price('VG-0370-H'));
+        self::assertStringContainsString('to come', $this->see('/suppliers/VETRASOL/offers/'.$offer)->filter('aside')->text());
+    }
+
     public function testMistakesAreNamedByLineAndTheRestCanBeUsed(): void
     {
         $this->as('mara');

@@ -134,12 +134,12 @@ final class LarkmoorDemo
             $this->entities->persist($person);
             $this->people[$role->value] = $person;
         }
-        $rates = new BulkInsert($this->connection, 'exchange_rate', ['currency', 'day', 'foreign_for_one']);
+        $rates = new BulkInsert($this->connection, 'exchange_rate', ['currency', 'day', 'foreign_for_one', 'source']);
         foreach (self::RATES as $currency => $rate) {
             $chance = new Chance('rate '.$currency);
             for ($day = 140; $day >= 0; --$day) {
                 $rate = max(.97 * self::RATES[$currency], min(1.03 * self::RATES[$currency], $rate * (1 + .002 * $chance->normal())));
-                $rates->add($currency, $this->day($day), number_format($rate, 4, '.', ''));
+                $rates->add($currency, $this->day($day), number_format($rate, 4, '.', ''), 'made up');
             }
         }
         $rates->flush();

@@ -38,10 +38,13 @@ final readonly class OfferPrices
         $due = 'WITH due AS (SELECT p.*, ROW_NUMBER() OVER (PARTITION BY p.offer_id ORDER BY p.from_day DESC, p.id DESC) latest FROM offer_price p WHERE p.applied = 0 AND p.from_day <= :today)';
         $values = ['today' => $today->format('Y-m-d')];
 
+        if (false === $connection->executeQuery('SELECT 1 FROM offer_price WHERE applied = 0 AND from_day <= :today LIMIT 1', $values)->fetchOne()) {
+            return 0;
+        }
+
         return $connection->transactional(static function () use ($connection, $due, $values): int {
-            if (false === $connection->executeQuery('SELECT 1 FROM offer_price WHERE applied = 0 AND from_day <= :today LIMIT 1', $values)->fetchOne()) {
-                return 0;
-            }
+            // Two at once take turns; the second finds nothing left to do.
+            $connection->executeQuery('SELECT id FROM offer_price WHERE applied = 0 AND from_day <= :today FOR UPDATE', $values)->free();
             $connection->executeStatement('DELETE b FROM price_break b JOIN offer_price p ON p.offer_id = b.offer_id WHERE p.applied = 0 AND p.from_day <= :today', $values);
             $connection->executeStatement("INSERT INTO price_break (offer_id, from_packs, price) $due SELECT due.offer_id, step.from_packs, step.price FROM due,
                 JSON_TABLE(due.steps, '$[*]' COLUMNS (from_packs DECIMAL(14, 3) PATH '$[0]', price DECIMAL(14, 4) PATH '$[1]')) step WHERE due.latest = 1", $values);
