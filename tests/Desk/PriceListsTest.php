@@ -130,6 +130,12 @@ final class PriceListsTest extends DeskTestCase
         foreach (['From 40 on the price rises from 9.58 to 9.70', '“x” is not a price', 'a price of 0; leave the line out', 'this supplier sells in EUR', 'no such item'] as $words) {
             self::assertStringContainsString($words, $this->text());
         }
+        self::assertSame('', $this->bring("code,prices\n"));
+        self::assertStringContainsString('lists nothing', $this->browser->getCrawler()->filter('#bring .error')->text());
+        // A line that cannot be used does not make its offer gone, and another code for an item is asked about.
+        $this->bring("code,prices,item,pack,content\nVG-0370-H,x,,,\nVG-0340-R,7.80,,,\nX-1,6,JAR-110H,,\nX-1,5,JAR-110H,each,1\n", ['complete' => '1']);
+        $offers = (int) $this->number("SELECT COUNT(*) FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'");
+        self::assertSame([$offers - 2, 2], [$this->kinds()['Not listed any more'], $this->kinds()['Cannot be used']]);
         self::assertSame('', $this->bring("code,price\nVG-0370-H,9\n"));
         self::assertStringContainsString('no column “prices”', $this->browser->getCrawler()->filter('#bring .error')->text());
         self::assertSame('', $this->bring("code,prices\nVG-0370-H,9\n", ['from' => '2027-01-01', 'until' => '2026-01-01']));

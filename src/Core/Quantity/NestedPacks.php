@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace TallBarrel\Core\Quantity;
 
-use Brick\Math\BigDecimal;
 use TallBarrel\Core\InvalidValue;
 
 /** Packs made of packs: a layer of cases, a pallet of layers. */
@@ -39,12 +38,6 @@ final readonly class NestedPacks
         }
 
         return new self($packs);
-    }
-
-    /** How many of the pack bought make one of the largest; null where nothing is larger. */
-    public function perLargest(): ?BigDecimal
-    {
-        return count($this->packs) < 2 ? null : $this->packs[count($this->packs) - 1]->content->dividedByExact($this->packs[0]->content);
     }
 
     /** "case × 12, layer × 96, pallet × 576". */

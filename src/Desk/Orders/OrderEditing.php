@@ -140,8 +140,8 @@ final readonly class OrderEditing
         if (null !== $offer) {
             $fields->apply('add', fn () => $this->fromOffer($order, $offer, $site, $packs ?? $offer->rule()->packsFor(1), $price));
         } elseif (null !== ($item = $this->item($wanted))) {
-            $others = array_map(static fn (Offer $other): string => $other->supplier->name(), $this->entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC']));
-            $fields->refuse('add', sprintf('%s does not offer %s; %s.', $order->supplier->name(), $item->code, [] === $others ? 'nobody does yet. Add an offer on a supplier’s page' : implode(', ', array_unique($others)).(1 === count($others) ? ' does' : ' do')));
+            $others = array_unique(array_map(static fn (Offer $other): string => $other->supplier->name(), $this->entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC'])));
+            $fields->refuse('add', sprintf('%s does not offer %s; %s.', $order->supplier->name(), $item->code, [] === $others ? 'nobody does yet. Add an offer on a supplier’s page' : implode(', ', $others).(1 === count($others) ? ' does' : ' do')));
         } elseif (null === $price) {
             $fields->refuse('add', sprintf('%s offers nothing called “%s”. To add it as free text, type a price too.', $order->supplier->name(), $wanted));
         } else {

@@ -14,6 +14,7 @@ use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
@@ -33,6 +34,7 @@ final readonly class OrderPage
         private Spending $spending,
         private Sites $sites,
         private Agreements $agreements,
+        private Offers $offers,
         private Security $security,
         private ClockInterface $clock,
     ) {
@@ -81,24 +83,10 @@ final readonly class OrderPage
      */
     private function theirList(PurchaseOrder $order): array
     {
-        /** @var list<Offer> $offers */
-        $offers = $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')
-            ->where('o.supplier = :supplier AND o.blocked = false AND (o.validFrom IS NULL OR o.validFrom <= :today) AND (o.validUntil IS NULL OR o.validUntil >= :today)')
-            ->setParameter('supplier', $order->supplier)->setParameter('today', $this->clock->now()->format('Y-m-d'))->orderBy('i.name')->setMaxResults(self::LISTED)->getQuery()->getResult();
-        $items = array_map(static fn (Offer $offer): int => $offer->item->id, $offers);
-        if ([] === $items) {
-            return [];
-        }
-        $connection = $this->entities->getConnection();
-        /** @var array<int, string> $others */
-        $others = $connection->fetchAllKeyValue(
-            "SELECT o.item_id, GROUP_CONCAT(DISTINCT SUBSTRING_INDEX(s.name, ' ', 1) ORDER BY o.rank SEPARATOR ', ') FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE o.item_id IN (?) AND o.supplier_id <> ? AND o.blocked = 0 GROUP BY o.item_id",
-            [$items, $order->supplier->id], [ArrayParameterType::INTEGER],
-        );
+        $offers = $this->offers->inForce($order->supplier, $this->clock->now(), self::LISTED);
+        $others = $this->offers->othersWhoSell($offers);
         /** @var array<int, string> $held */
-        $held = $connection->fetchAllKeyValue("SELECT item_id, SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id", [$items], [ArrayParameterType::INTEGER]);
-        // One query for all their prices, so that none is fetched on its own.
-        $this->entities->createQueryBuilder()->select('o', 'b')->from(Offer::class, 'o')->join('o.breaks', 'b')->where('o IN (:offers)')->setParameter('offers', $offers)->getQuery()->getResult();
+        $held = [] === $offers ? [] : $this->entities->getConnection()->fetchAllKeyValue("SELECT item_id, SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id", [array_map(static fn (Offer $offer): int => $offer->item->id, $offers)], [ArrayParameterType::INTEGER]);
 
         return array_map(static fn (Offer $offer): array => ['offer' => $offer, 'held' => (float) ($held[$offer->item->id] ?? 0), 'others' => $others[$offer->item->id] ?? ''], $offers);
     }

@@ -18,6 +18,7 @@ use TallBarrel\Desk\Drawing\LeadTimeStrip;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -34,7 +35,7 @@ final class SuppliersController extends AbstractController
     /** Roles of addresses by what their fields begin with. */
     private const ADDRESSES = ['' => Address::ORDER, 'pay_' => Address::PAY, 'ship_' => Address::SHIP_FROM];
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly PlanningData $data, private readonly Orders $orders, private readonly Audit $audit, private readonly SupplierRecord $records, private readonly ClockInterface $clock)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly PlanningData $data, private readonly Orders $orders, private readonly Audit $audit, private readonly SupplierRecord $records, private readonly ClockInterface $clock, private readonly Offers $offers)
     {
     }
 
@@ -159,13 +160,7 @@ final class SuppliersController extends AbstractController
 
     private function page(Supplier $supplier, Fields $fields, string $words = ''): Response
     {
-        $like = '%'.addcslashes($words, '%_\\').'%';
-        /** @var list<Offer> $offers */
-        $offers = $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')
-            ->where('o.supplier = :s AND (i.name LIKE :like OR i.code LIKE :like OR o.supplierCode LIKE :like)')->setParameter('s', $supplier)->setParameter('like', $like)
-            ->orderBy('i.name')->setMaxResults(self::LISTED)->getQuery()->getResult();
-        // One query for all their prices, so that none is fetched on its own.
-        $this->entities->createQueryBuilder()->select('o', 'b')->from(Offer::class, 'o')->join('o.breaks', 'b')->where('o IN (:offers)')->setParameter('offers', $offers)->getQuery()->getResult();
+        $offers = $this->offers->of($supplier, $words, self::LISTED);
         $behaviour = $this->data->suppliers()[$supplier->id];
         $promises = array_count_values(array_map(static fn (Offer $offer): int => $offer->leadDays(), $offers));
         arsort($promises);

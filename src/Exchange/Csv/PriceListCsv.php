@@ -37,7 +37,7 @@ final readonly class PriceListCsv implements PriceListFormat
         return (string) stream_get_contents($file, -1, 0);
     }
 
-    public function read(string $file, Currency $currency, array &$problems): iterable
+    public function read(string $file, Currency $currency, array &$problems, array &$unread): iterable
     {
         $csv = CsvFile::open($file);
         $missing = array_diff(['code', 'prices'], $csv->columns);
@@ -61,6 +61,7 @@ final readonly class PriceListCsv implements PriceListFormat
             }
             if (!$row->isGood()) {
                 array_push($problems, ...$row->problems);
+                $unread[] = $code;
                 if (isset($things[$key])) {
                     $things[$key][2] = false;
                 }
@@ -97,6 +98,7 @@ final readonly class PriceListCsv implements PriceListFormat
                 yield $line;
             } else {
                 array_push($problems, ...$row->problems);
+                $unread[] = $row->text('code');
             }
         }
     }

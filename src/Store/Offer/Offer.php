@@ -261,6 +261,12 @@ class Offer
         return $this->statedContent;
     }
 
+    /** The pack and the larger ones made of it. */
+    public function packs(): NestedPacks
+    {
+        return NestedPacks::read($this->rule()->pack, $this->outerPacks);
+    }
+
     public function outerPacks(): string
     {
         return $this->outerPacks;

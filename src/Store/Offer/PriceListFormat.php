@@ -16,12 +16,13 @@ interface PriceListFormat
     /**
      * @param Currency                                       $currency the prices must be in
      * @param list<array{int, string, string, string}>       $problems line, column, value, what is wrong; added to
+     * @param list<string>                                   $unread   codes of lines that cannot be used; added to
      *
      * @return iterable<PriceListLine> each code once, its breaks put together
      *
      * @throws InvalidValue if it is not such a file at all
      */
-    public function read(string $file, Currency $currency, array &$problems): iterable;
+    public function read(string $file, Currency $currency, array &$problems, array &$unread): iterable;
 
     /**
      * @param list<Offer> $offers of one supplier

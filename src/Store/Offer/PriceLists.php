@@ -31,7 +31,7 @@ final readonly class PriceLists
     private const PROBLEMS_KEPT = 300;
     private const NEW_LEAD_DAYS = 7;
 
-    public function __construct(private EntityManagerInterface $entities, private PriceListFormat $format, private OfferPrices $prices, private Audit $audit, private ClockInterface $clock)
+    public function __construct(private EntityManagerInterface $entities, private PriceListFormat $format, private OfferPrices $prices, private Offers $offers, private Audit $audit, private ClockInterface $clock)
     {
     }
 
@@ -44,10 +44,7 @@ final readonly class PriceLists
     /** What stands, as a list in the same form: to send to the supplier, or to begin with. */
     public function standingAsFile(Supplier $supplier): string
     {
-        /** @var list<Offer> $offers */
-        $offers = $this->entities->createQueryBuilder()->select('o', 'i', 'b')->from(Offer::class, 'o')->join('o.item', 'i')->join('o.breaks', 'b')->where('o.supplier = :supplier')->setParameter('supplier', $supplier)->orderBy('i.code')->getQuery()->getResult();
-
-        return $this->format->write($offers);
+        return $this->format->write($this->offers->of($supplier));
     }
 
     /** @return list<PriceList> latest first */
@@ -63,15 +60,17 @@ final readonly class PriceLists
      */
     public function bring(PriceList $list, string $file): void
     {
-        $problems = [];
-        $lines = [];
-        foreach ($this->format->read($file, $list->supplier->currency(), $problems) as $line) {
+        $problems = $lines = $unread = [];
+        foreach ($this->format->read($file, $list->supplier->currency(), $problems, $unread) as $line) {
             $lines[] = $line;
         }
-        $this->entities->wrapInTransaction(function () use ($list, $lines, &$problems): void {
+        if ([] === $lines && [] === $problems) {
+            throw InvalidValue::because('The file names its columns but lists nothing.');
+        }
+        $this->entities->wrapInTransaction(function () use ($list, $lines, $unread, &$problems): void {
             $this->entities->persist($list);
             $this->entities->flush();
-            $this->compare($list, $lines, $problems);
+            $this->compare($list, $lines, $unread, $problems);
             usort($problems, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
             $list->wasRead(count($lines), count(array_unique(array_column($problems, 0))), array_slice($problems, 0, self::PROBLEMS_KEPT));
         });
@@ -79,9 +78,10 @@ final readonly class PriceLists
 
     /**
      * @param list<PriceListLine>                      $lines
+     * @param list<string>                             $unread   codes of lines that could not be used
      * @param list<array{int, string, string, string}> $problems
      */
-    private function compare(PriceList $list, array $lines, array &$problems): void
+    private function compare(PriceList $list, array $lines, array $unread, array &$problems): void
     {
         $connection = $this->entities->getConnection();
         /** @var array<string, int> $items */
@@ -111,6 +111,7 @@ final readonly class PriceLists
                 $prices = $line->prices->reckonedAs($offer['prices']->kind, $offer['prices']->basis);
             } catch (InvalidValue $problem) {
                 $problems[] = [$line->line, '' !== $line->item && null === $item ? 'item' : 'code', $line->code ?: $line->item, $problem->getMessage()];
+                $unread[] = $line->code;
                 continue;
             }
             $content = $line->content ?? $offer['content'];
@@ -125,8 +126,10 @@ final readonly class PriceLists
             $yearly = $offer['year']->isZero() ? BigDecimal::zero() : $change->ofUnit($offer['usual'] ?? $offer['content'])->multipliedBy($offer['year'])->toScale(2, RoundingMode::HalfUp);
             $rows->add($list->id, $move->value, $line->line, $offer['id'], $offer['item'], $line->code, $line->description, $offer['pack'], (string) $content, (string) $offer['content'], 1, 1, 0, $offer['steps'], self::json($prices), null === $percent ? null : min($percent, 9999999), (string) $yearly, PriceMove::Striking !== $move);
         }
+        // What stands in a line that cannot be used is not gone.
+        $named = array_flip(array_merge(...array_map($standing->withCode(...), $unread)));
         foreach ($list->complete ? $standing->offers : [] as $id => $offer) {
-            if (!isset($listed[$id])) {
+            if (!isset($listed[$id]) && !isset($named[$id])) {
                 $rows->add($list->id, PriceMove::Gone->value, 0, $id, $offer['item'], $offer['code'], '', $offer['pack'], (string) $offer['content'], (string) $offer['content'], 1, 1, 0, $offer['steps'], null, null, null, false);
             }
         }
@@ -207,7 +210,7 @@ final readonly class PriceLists
      */
     public function apply(PriceList $list, Person $person): int
     {
-        $applied = $this->entities->wrapInTransaction(function () use ($list, $person): int {
+        return $this->entities->wrapInTransaction(function () use ($list, $person): int {
             $this->entities->lock($list, LockMode::PESSIMISTIC_WRITE);
             $this->entities->refresh($list);
             $list->mustBeOpen();
@@ -239,7 +242,7 @@ final readonly class PriceLists
                  WHERE r.list_id = :list AND r.chosen = 1 AND r.move IN ('striking', 'rise', 'fall', 'added')", $values);
             $connection->executeStatement(
                 "UPDATE offer o JOIN price_list_row r ON r.offer_id = o.id SET o.version = o.version + 1, o.valid_until = IF(:until IS NULL AND o.valid_until >= :from, o.valid_until, :until)
-                 WHERE r.list_id = :list AND r.chosen = 1 AND r.move IN ('striking', 'rise', 'fall', 'same') AND o.valid_until IS NOT NULL", $values);
+                 WHERE r.list_id = :list AND r.chosen = 1 AND r.move IN ('striking', 'rise', 'fall', 'same') AND (o.valid_until IS NOT NULL OR :until IS NOT NULL)", $values);
             $connection->executeStatement(
                 "UPDATE offer o JOIN price_list_row r ON r.offer_id = o.id SET o.version = o.version + 1, o.valid_until = LEAST(COALESCE(o.valid_until, '9999-12-31'), DATE_SUB(:from, INTERVAL 1 DAY)), o.valid_from = IF(o.valid_from >= :from, NULL, o.valid_from)
                  WHERE r.list_id = :list AND r.chosen = 1 AND r.move = 'gone'", $values);
@@ -252,8 +255,6 @@ final readonly class PriceLists
 
             return $chosen;
         });
-
-        return $applied;
     }
 
     /** @throws Refused */

@@ -59,6 +59,12 @@ final readonly class StandingOffers
         return new self($offers, $byCode, $byItem);
     }
 
+    /** @return list<int> ids of the offers with a code of theirs */
+    public function withCode(string $code): array
+    {
+        return $this->byCode[mb_strtoupper($code)] ?? [];
+    }
+
     /**
      * The offer a line is about: by their code, or by the item where we do not know their code yet.
      *
@@ -69,7 +75,7 @@ final readonly class StandingOffers
     public function meant(PriceListLine $line, ?int $item): ?array
     {
         $fits = fn (int $id): bool => ('' === $line->pack || 0 === strcasecmp($line->pack, $this->offers[$id]['pack'])) && (null === $item || $item === $this->offers[$id]['item']);
-        $meant = array_values(array_filter($this->byCode[mb_strtoupper($line->code)] ?? [], $fits));
+        $meant = array_values(array_filter($this->withCode($line->code), $fits));
         $ofItem = null === $item ? [] : array_values(array_filter($this->byItem[$item] ?? [], $fits));
         if ([] === $meant) {
             $meant = array_values(array_filter($ofItem, fn (int $id): bool => '' === $this->offers[$id]['code'] || '' === $line->code));
@@ -77,10 +83,8 @@ final readonly class StandingOffers
         if (count($meant) > 1) {
             throw InvalidValue::because(sprintf('%s stands for %s here; say in a column “pack” which is meant', $line->code ?: $line->item, implode(' and ', array_map(fn (int $id): string => $this->offers[$id]['pack'], $meant))));
         }
-        foreach ([] === $meant ? $ofItem : [] as $id) {
-            if (0 === strcasecmp($line->packName(), $this->offers[$id]['pack'])) {
-                throw InvalidValue::because(sprintf('%s is offered by the %s already, as %s; mend the code in the offer or here', $line->item ?: $line->gtin, $line->packName(), $this->offers[$id]['code']));
-            }
+        if ([] === $meant && [] !== $ofItem) {
+            throw InvalidValue::because(sprintf('%s is offered by the %s already, as %s; mend the code in the offer or here, or name another pack', $line->item ?: $line->gtin, $this->offers[$ofItem[0]]['pack'], $this->offers[$ofItem[0]]['code']));
         }
 
         return [] === $meant ? null : $this->offers[$meant[0]];

@@ -108,7 +108,6 @@ final class OffersTest extends TestCase
     {
         $packs = NestedPacks::read(Pack::of('case', 12), 'layer=8 pallet=6');
         self::assertSame('case × 12, layer × 96, pallet × 576', $packs->label());
-        self::assertSame('48', (string) $packs->perLargest());
     }
 
     public function testUnitFactorsAreExact(): void

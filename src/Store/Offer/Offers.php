@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Offer;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\ORM\QueryBuilder;
+use TallBarrel\Store\Supplier\Supplier;
+
+/** What suppliers offer, with items and prices read along. */
+final readonly class Offers
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    /**
+     * @param string $words of the item's name or code, or their code; empty for all
+     *
+     * @return list<Offer> by the item's name
+     */
+    public function of(Supplier $supplier, string $words = '', ?int $most = null): array
+    {
+        $query = $this->ofSupplier($supplier, $most);
+        if ('' !== $words) {
+            $query->andWhere('i.name LIKE :like OR i.code LIKE :like OR o.supplierCode LIKE :like')->setParameter('like', '%'.addcslashes($words, '%_\\').'%');
+        }
+
+        return $this->withPrices($query);
+    }
+
+    /** @return list<Offer> that may be bought on a day, as Offer::isInForce() has it */
+    public function inForce(Supplier $supplier, \DateTimeImmutable $day, int $most): array
+    {
+        return $this->withPrices($this->ofSupplier($supplier, $most)
+            ->andWhere('o.blocked = false AND (o.validFrom IS NULL OR o.validFrom <= :day) AND (o.validUntil IS NULL OR o.validUntil >= :day)')->setParameter('day', $day->format('Y-m-d')));
+    }
+
+    /**
+     * @param list<Offer> $offers of one supplier
+     *
+     * @return array<int, string> the short names of others who sell the items, by item, the first choice first
+     */
+    public function othersWhoSell(array $offers): array
+    {
+        if ([] === $offers) {
+            return [];
+        }
+        /** @var array<int, string> $others */
+        $others = $this->entities->getConnection()->fetchAllKeyValue(
+            "SELECT o.item_id, GROUP_CONCAT(DISTINCT SUBSTRING_INDEX(s.name, ' ', 1) ORDER BY o.rank SEPARATOR ', ') FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE o.item_id IN (?) AND o.supplier_id <> ? AND o.blocked = 0 GROUP BY o.item_id",
+            [array_map(static fn (Offer $offer): int => $offer->item->id, $offers), $offers[0]->supplier->id], [ArrayParameterType::INTEGER],
+        );
+
+        return $others;
+    }
+
+    private function ofSupplier(Supplier $supplier, ?int $most): QueryBuilder
+    {
+        return $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')->where('o.supplier = :supplier')->setParameter('supplier', $supplier)->orderBy('i.name')->addOrderBy('o.packName')->setMaxResults($most);
+    }
+
+    /** @return list<Offer> */
+    private function withPrices(QueryBuilder $query): array
+    {
+        /** @var list<Offer> $offers */
+        $offers = $query->getQuery()->getResult();
+        if ([] !== $offers) {
+            // One query for all their prices, so that none is fetched on its own; joined to the first it would cut the list short.
+            $this->entities->createQueryBuilder()->select('o', 'b')->from(Offer::class, 'o')->join('o.breaks', 'b')->where('o IN (:offers)')->setParameter('offers', $offers)->getQuery()->getResult();
+        }
+
+        return $offers;
+    }
+}
