@@ -2,15 +2,12 @@
 
 declare(strict_types=1);
 
-use Symfony\Component\HttpFoundation\Request;
 use TallBarrel\Kernel;
 
-require dirname(__DIR__).'/vendor/autoload.php';
-require dirname(__DIR__).'/config/environment.php';
+require_once dirname(__DIR__).'/vendor/autoload_runtime.php';
+require_once dirname(__DIR__).'/config/environment.php';
 
-/** @var array{APP_ENV: string, APP_DEBUG: bool} $_SERVER */
-$kernel = new Kernel($_SERVER['APP_ENV'], $_SERVER['APP_DEBUG']);
-$request = Request::createFromGlobals();
-$response = $kernel->handle($request);
-$response->send();
-$kernel->terminate($request, $response);
+return static function (): Kernel {
+    /** @var array{APP_ENV: string, APP_DEBUG: bool|string} $_SERVER */
+    return new Kernel($_SERVER['APP_ENV'], (bool) $_SERVER['APP_DEBUG']);
+};

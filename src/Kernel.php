@@ -22,7 +22,7 @@ final class Kernel extends BaseKernel
         return $this->instanceDir().'/log';
     }
 
-    /** @return array<string, mixed> */
+    /** @return array<string, array<mixed>|bool|float|int|string|\UnitEnum|null> */
     protected function getKernelParameters(): array
     {
         return parent::getKernelParameters() + ['instance_dir' => $this->instanceDir()];

@@ -31,7 +31,7 @@ final class JourneyTest extends TestCase
         $driver = proc_open(['chromedriver', '--port='.$port], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
         self::assertIsResource($driver);
         self::$driver = $driver;
-        for ($try = 0; $try < 100 && !@fsockopen('127.0.0.1', $port); ++$try) {
+        for ($try = 0; $try < 100 && false === @fsockopen('127.0.0.1', $port); ++$try) {
             usleep(50_000);
         }
         self::$profile = sys_get_temp_dir().'/tallbarrel-browser-'.getmypid();
@@ -60,7 +60,7 @@ final class JourneyTest extends TestCase
     /** What was on the screen when something went wrong stays under var/ for a look. */
     protected function onNotSuccessfulTest(\Throwable $error): never
     {
-        @self::$chrome->takeScreenshot(dirname(__DIR__, 2).'/var/test/log/'.$this->name().'.png');
+        @self::$chrome->takeScreenshot(dirname(__DIR__, 2).'/var/test/log/'.date('His').'.png');
         parent::onNotSuccessfulTest($error);
     }
 

@@ -6,8 +6,8 @@ namespace TallBarrel\Tests\Desk;
 
 use Symfony\Component\DomCrawler\Crawler;
 use TallBarrel\Store\Agreement\Agreements;
-use TallBarrel\Store\Quote\Correspondents;
 use TallBarrel\Store\Quote\QuoteRound;
+use TallBarrel\Work\Sourcing\Correspondents;
 
 /** Comparing, sharing out a basket, asking for quotes and answering them, agreements. */
 final class CompareTest extends DeskTestCase
@@ -147,7 +147,7 @@ final class CompareTest extends DeskTestCase
         };
         $bring(str_replace('pcs,576,,', 'pcs,576,cheap,', $blank));
         self::assertResponseStatusCodeSame(422);
-        self::assertStringContainsString('Row 2, price “cheap”: not a number.', $this->text());
+        self::assertStringContainsString('Row 2, price “cheap”: “cheap” is not a number', $this->text());
         $bring(str_replace('pcs,576,,,,,,,', 'pcs,576,0.777,,,,,12,', $blank));
         self::assertResponseRedirects();
         self::assertSame(12.0, $this->number('SELECT a.lead_days FROM quote_answer a JOIN quote q ON q.id = a.quote_id WHERE q.token = ?', [$token]));

@@ -9,6 +9,10 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\KernelBrowser;
 use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\Messenger\Event\WorkerRunningEvent;
+use Symfony\Component\Messenger\MessageBus;
+use Symfony\Component\Messenger\Worker;
+use TallBarrel\Exchange\Queue\WhileIdle;
 use TallBarrel\Store\Person\Person;
 
 /** Through the kernel, signed in, against the demo; what a test writes is rolled back. */
@@ -42,6 +46,14 @@ abstract class DeskTestCase extends WebTestCase
         $token = $this->browser->request('GET', '/')->filter('meta[name="csrf-token"]')->attr('content');
 
         return $this->browser->request('POST', $path, ['_token' => $token] + $fields, [], $headers);
+    }
+
+    /** What a worker does between messages. */
+    protected function work(): void
+    {
+        $idle = self::getContainer()->get(WhileIdle::class);
+        self::assertInstanceOf(WhileIdle::class, $idle);
+        $idle->look(new WorkerRunningEvent(new Worker([], new MessageBus()), false));
     }
 
     protected function text(): string

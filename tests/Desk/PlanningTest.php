@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
-use TallBarrel\Desk\Reorder\Planner;
+use TallBarrel\Store\Planning\WhatMoved;
+use TallBarrel\Work\Planning\PlanAgain;
 
 /** What people tell planning, and what planning makes of it. */
 final class PlanningTest extends DeskTestCase
@@ -37,9 +38,12 @@ final class PlanningTest extends DeskTestCase
 
     private function replan(int $item): void
     {
-        $planner = self::getContainer()->get(Planner::class);
-        self::assertInstanceOf(Planner::class, $planner);
-        $planner->replan([$item]);
+        $moved = self::getContainer()->get(WhatMoved::class);
+        $again = self::getContainer()->get(PlanAgain::class);
+        self::assertInstanceOf(WhatMoved::class, $moved);
+        self::assertInstanceOf(PlanAgain::class, $again);
+        $moved->note([$item]);
+        $again->some();
     }
 
     public function testPlannedDemandRaisesTheNeedAtOnceAndStandsInTheWhy(): void
@@ -99,6 +103,7 @@ final class PlanningTest extends DeskTestCase
         $before = $this->number("SELECT SUM(JSON_VALUE(explanation, '$.levels.safety')) FROM proposal WHERE class = 'A-smooth'");
         $this->post('/policies/A-smooth', ['kind' => 'order-up-to', 'target' => 'cycle', 'service' => '99.5']);
         self::assertResponseRedirects('/policies?class=A-smooth');
+        $this->work();
         self::assertGreaterThan(1.1 * $before, $this->number("SELECT SUM(JSON_VALUE(explanation, '$.levels.safety')) FROM proposal WHERE class = 'A-smooth'"), 'planned anew with it');
         $this->as('tam');
         $this->post('/policies/A-smooth', ['kind' => 'order-up-to', 'target' => 'cycle', 'service' => '90']);
@@ -312,10 +317,10 @@ final class PlanningTest extends DeskTestCase
             $this->post('/plans/lists', $wrong);
             self::assertStringContainsString($message, $this->text());
         }
+        $arrival = $this->value("SELECT MIN(p.arrival) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'");
         $this->post('/plans/closures', ['who' => 'VETRASOL', 'first' => '2026-11-24', 'last' => '2026-12-04', 'words' => 'Furnace']);
-        $arrival = $this->value("SELECT MIN(JSON_VALUE(p.facts, '$.arrival')) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'");
-        $this->post('/reorder/calculate');
-        self::assertGreaterThan($arrival, $this->value("SELECT MIN(JSON_VALUE(p.facts, '$.arrival')) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'"), 'they are shut on the way');
+        $this->work();
+        self::assertGreaterThan($arrival, $this->value("SELECT MIN(p.arrival) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'"), 'they are shut on the way');
         $this->post('/plans/closures', ['who' => '', 'first' => '2026-12-24', 'last' => '2026-12-20']);
         self::assertStringContainsString('before it begins', $this->text());
         $this->post('/plans/lists/'.$this->value("SELECT id FROM order_list WHERE name = 'Window'").'/remove');

@@ -107,11 +107,12 @@ final class PriceListsTest extends DeskTestCase
         self::assertSame('1=9.6', $this->price('VG-0370-H'));
     }
 
-    public function testAPriceIsInForceWithTheFirstPageOfItsDay(): void
+    public function testAWorkerPutsAPriceInForceOnItsDay(): void
     {
         $this->as('iris');
         $offer = (int) $this->number("SELECT id FROM offer WHERE supplier_code = 'VG-0370-H'");
         $this->connection()->executeStatement("INSERT INTO offer_price (offer_id, from_day, steps, kind, basis, source, applied) VALUES (?, '2026-11-23', '[[\"1\",\"9.9\"]]', 'all-units', 'quantity', 'test', 0), (?, '2026-11-24', '[[\"1\",\"12\"]]', 'all-units', 'quantity', 'test', 0)", [$offer, $offer]);
+        $this->work();
         self::assertStringContainsString('9.90', $this->see('/suppliers/VETRASOL?offers=VG-0370')->filter('#offers + table')->text());
         self::assertSame('1=9.9', $this->price('VG-0370-H'));
         self::assertStringContainsString('to come', $this->see('/suppliers/VETRASOL/offers/'.$offer)->filter('aside')->text());
@@ -127,7 +128,7 @@ final class PriceListsTest extends DeskTestCase
         self::assertSame(['Dearer' => 1, 'Cannot be used' => 6], $this->kinds());
         $this->see((string) $this->browser->getRequest()->getRequestUri().'?show=wrong');
         self::assertSame('6codeemptymissing', preg_replace('/\s+/', ' ', trim($this->browser->getCrawler()->filter('tr')->eq(4)->text())));
-        foreach (['From 40 on the price rises from 9.58 to 9.70', '“x” is not a price', 'a price of 0; leave the line out', 'this supplier sells in EUR', 'no such item'] as $words) {
+        foreach (['From 40 on the price rises from 9.58 to 9.7', '“x” is not a price', 'a price of 0; leave the line out', 'this supplier sells in EUR', 'no such item'] as $words) {
             self::assertStringContainsString($words, $this->text());
         }
         self::assertSame('', $this->bring("code,prices\n"));
@@ -184,7 +185,7 @@ final class PriceListsTest extends DeskTestCase
         $offer = (int) $this->number("SELECT id FROM offer WHERE supplier_code = 'VG-0370-H'");
         $path = '/suppliers/VETRASOL/offers/'.$offer;
         /** @var array<string, mixed> $form */
-        $form = array_diff_key((array) $this->see($path)->filter('#offer')->form()->getPhpValues(), ['_token' => 1]);
+        $form = array_diff_key($this->see($path)->filter('#offer')->form()->getPhpValues(), ['_token' => 1]);
         $this->post($path, ['prices' => '1=9.90 40=9.20', 'discounts' => '10 + 5', 'content' => '1', 'content_unit' => 'DZN', 'tariff_number' => '7010.90.45', 'blocked' => '1'] + $form);
         self::assertResponseRedirects($path);
         $this->browser->followRedirect();

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
-use TallBarrel\Desk\Reorder\Planner;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Work\Planning\RunPlanning;
 
 final class ReorderTest extends DeskTestCase
 {
@@ -115,9 +115,9 @@ final class ReorderTest extends DeskTestCase
         $this->as('mara');
         $proposal = $this->due();
         $this->post('/reorder/draft');
-        $planner = self::getContainer()->get(Planner::class);
-        self::assertInstanceOf(Planner::class, $planner);
-        $planner->run();
+        $planner = self::getContainer()->get(RunPlanning::class);
+        self::assertInstanceOf(RunPlanning::class, $planner);
+        $planner->again();
         self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM proposal WHERE chosen = 1 AND draft_id IS NOT NULL'));
         self::assertSame(1.0, $this->number('SELECT COUNT(*) FROM proposal WHERE item_id = ? AND site_id = ? AND draft_id IS NOT NULL AND chosen = 0', [$proposal->item->id, $proposal->site->id]));
     }
@@ -152,7 +152,7 @@ final class ReorderTest extends DeskTestCase
         $site = $this->number("SELECT id FROM site WHERE code = 'MILL'");
         $this->post('/look-at', ['site' => (string) (int) $site]);
         $rows = $this->see('/reorder')->filter('tr[data-row] .code')->each(static fn ($row): string => $row->text());
-        self::assertNotEmpty($rows);
+        self::assertNotSame([], $rows);
         foreach ($rows as $row) {
             self::assertStringContainsString('Millbank', $row);
         }

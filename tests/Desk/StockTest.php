@@ -56,7 +56,7 @@ final class StockTest extends DeskTestCase
         $gtin = $this->connection()->fetchOne("SELECT gtin FROM item WHERE code = 'JAR-340R'");
         self::assertIsString($gtin);
         foreach (['jar-340r' => 'JAR-340R', 'round honey jar 340' => 'JAR-340R', $gtin => 'JAR-340R', 'PO-1077' => 'PO-1077', 'ilmost' => null, 'Ostrel' => 'OSTREL'] as $words => $code) {
-            self::assertSame($code, $finder->find((string) $words)[0]['code'] ?? null);
+            self::assertSame($code, $finder->find($words)[0]['code'] ?? null);
         }
         self::assertSame([], $finder->find(''));
         self::assertSame([], $finder->find('%'), 'a wildcard is a letter like any other');

@@ -64,7 +64,7 @@ final class SuppliersTest extends DeskTestCase
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('A supplier needs a name', $this->text());
         self::assertStringContainsString('“much” is not a number', $this->text());
-        self::assertStringContainsString('“-5” is not a number', $this->text());
+        self::assertStringContainsString('“-5” is below zero', $this->text());
     }
 
     public function testWhoMayOnlyLookFindsTheFieldsClosed(): void

@@ -8,8 +8,8 @@ use Symfony\Bundle\FrameworkBundle\Console\Application;
 use Symfony\Component\Console\Tester\CommandTester;
 use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Email;
-use TallBarrel\Store\Order\SentLetters;
 use TallBarrel\Tests\Store\StoreTestCase;
+use TallBarrel\Work\Ordering\SentLetters;
 
 final class CommandsTest extends StoreTestCase
 {

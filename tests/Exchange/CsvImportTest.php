@@ -7,9 +7,9 @@ namespace TallBarrel\Tests\Exchange;
 use PHPUnit\Framework\Attributes\DataProvider;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Store\Import\ImportRun;
-use TallBarrel\Store\Import\Imports;
 use TallBarrel\Store\Stock\Verification;
 use TallBarrel\Tests\Store\StoreTestCase;
+use TallBarrel\Work\Keeping\Imports;
 
 final class CsvImportTest extends StoreTestCase
 {
@@ -35,8 +35,7 @@ final class CsvImportTest extends StoreTestCase
 
     private function apply(ImportRun $run): ImportRun
     {
-        self::assertTrue(self::get(Imports::class)->claim($run));
-        self::get(Imports::class)->apply($run->id);
+        self::assertTrue(self::get(Imports::class)->askToApply($run));
         $after = self::entities()->find(ImportRun::class, $run->id);
         self::assertNotNull($after);
         self::assertSame(ImportRun::APPLIED, $after->state(), $after->message());
@@ -156,7 +155,7 @@ final class CsvImportTest extends StoreTestCase
         self::assertSame(1, $run->badRows());
         self::assertSame([2, $column], [$run->problems()[0][0], $run->problems()[0][1]]);
         self::assertStringContainsString($reason, $run->problems()[0][3]);
-        self::assertFalse(self::get(Imports::class)->claim($run), 'there is nothing to apply');
+        self::assertFalse(self::get(Imports::class)->askToApply($run), 'there is nothing to apply');
     }
 
     /** @return iterable<string, array{string, string}> */
@@ -191,13 +190,11 @@ final class CsvImportTest extends StoreTestCase
     {
         $run = $this->check('stock', "item,site,quantity\nJAR-340R,DEPOT,901\nJAR-227R,DEPOT,902\n");
         $before = self::value('SELECT SUM(quantity) FROM stock_balance');
-        $imports = self::get(Imports::class);
-        self::assertTrue($imports->claim($run));
-        self::assertFalse($imports->claim($run), 'a second press starts nothing');
         file_put_contents($run->path, "item,site,quantity\nJAR-340R,DEPOT,901\nJAR-227R,DEPOT,".str_repeat('9', 400)."\n");
-        $imports->apply($run->id);
+        self::assertTrue(self::get(Imports::class)->askToApply($run));
         $after = self::entities()->find(ImportRun::class, $run->id);
         self::assertNotNull($after);
+        self::assertFalse(self::get(Imports::class)->askToApply($after), 'a second press starts nothing');
         self::assertSame(ImportRun::FAILED, $after->state());
         self::assertStringContainsString('Nothing was applied', $after->message());
         self::assertSame($before, self::value('SELECT SUM(quantity) FROM stock_balance'));

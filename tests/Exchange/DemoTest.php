@@ -6,9 +6,9 @@ namespace TallBarrel\Tests\Exchange;
 
 use TallBarrel\Exchange\Demo\Chance;
 use TallBarrel\Exchange\Demo\LarkmoorTrade;
-use TallBarrel\Store\Order\OrderPaper;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Tests\Store\StoreTestCase;
+use TallBarrel\Work\Ordering\OrderPaper;
 
 /** The demo must have something worth looking at on every screen. */
 final class DemoTest extends StoreTestCase

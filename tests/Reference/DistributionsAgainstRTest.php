@@ -21,19 +21,19 @@ final class DistributionsAgainstRTest extends TestCase
         self::assertCount(9, $r['distributions']);
         foreach ($r['distributions'] as $witness) {
             $ours = match ($witness['kind']) {
-                'gamma' => new Gamma((float) $witness['mean'], (float) $witness['deviation']),
-                'poisson' => Counts::poisson((float) $witness['mean']),
-                default => Counts::negativeBinomial((float) $witness['mean'], $witness['deviation'] ** 2),
+                'gamma' => new Gamma($witness['mean'], $witness['deviation']),
+                'poisson' => Counts::poisson($witness['mean']),
+                default => Counts::negativeBinomial($witness['mean'], $witness['deviation'] ** 2),
             };
             $name = sprintf('%s %g', $witness['kind'], $witness['mean']);
-            self::assertEqualsWithDelta((float) $witness['mean'], $ours->mean(), 1e-6, $name);
-            self::assertEqualsWithDelta((float) $witness['deviation'], $ours->deviation(), 1e-6, $name);
+            self::assertEqualsWithDelta($witness['mean'], $ours->mean(), 1e-6, $name);
+            self::assertEqualsWithDelta($witness['deviation'], $ours->deviation(), 1e-6, $name);
             foreach ($r['p'] as $i => $p) {
-                self::assertEqualsWithDelta($witness['quantile'][$i], $ours->quantile((float) $p), 1e-6 * max(1.0, (float) $witness['quantile'][$i]), $name);
+                self::assertEqualsWithDelta($witness['quantile'][$i], $ours->quantile($p), 1e-6 * max(1.0, $witness['quantile'][$i]), $name);
             }
             foreach ($r['x'] as $i => $x) {
-                self::assertEqualsWithDelta($witness['cumulative'][$i], $ours->cumulative((float) $x), 1e-9, $name);
-                self::assertEqualsWithDelta($witness['loss'][$i], $ours->loss((float) $x), 1e-7 * max(1.0, (float) $witness['loss'][$i]), $name);
+                self::assertEqualsWithDelta($witness['cumulative'][$i], $ours->cumulative($x), 1e-9, $name);
+                self::assertEqualsWithDelta($witness['loss'][$i], $ours->loss($x), 1e-7 * max(1.0, $witness['loss'][$i]), $name);
             }
         }
     }

@@ -8,12 +8,12 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
-use TallBarrel\Store\Dock\Booking;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Store\Stock\Verification;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Receiving\BookDelivery;
 
 final class BookingTest extends StoreTestCase
 {
@@ -24,7 +24,7 @@ final class BookingTest extends StoreTestCase
         self::get(Ledger::class)->enter([new Posting($item->id, self::site('DEPOT')->id, MovementKind::Opening, BigDecimal::of(100), BigDecimal::of(2), self::now(), 'opening', null)], null);
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(5));
-        $receipt = self::get(Booking::class)->book($delivery->id, self::person('tam'));
+        $receipt = self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
 
         self::assertSame('160', self::held($item));
         self::assertSame('2.225', (string) $item->averageCost()?->strippedOfTrailingZeros(), '(100 × 2.00 + 60 × 2.60) / 160');
@@ -39,8 +39,8 @@ final class BookingTest extends StoreTestCase
         $item = self::item('T-2');
         $delivery = self::delivery(self::sentOrder([[self::offer($item, '12.00'), 4]], 'PO-T2'));
         $delivery->lines()[0]->count(BigDecimal::of(4));
-        $first = self::get(Booking::class)->book($delivery->id, self::person('tam'));
-        $second = self::get(Booking::class)->book($delivery->id, self::person('mara'));
+        $first = self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
+        $second = self::get(BookDelivery::class)->book($delivery->id, self::person('mara'));
         self::assertSame($first->number, $second->number);
         self::assertSame('48', self::held($item));
         self::assertSame('4', (string) $delivery->lines()[0]->line->received());
@@ -66,7 +66,7 @@ final class BookingTest extends StoreTestCase
         $first->count(BigDecimal::of(7));
         $second->count(BigDecimal::of(8));
         $second->keepRest(false);
-        self::get(Booking::class)->book($delivery->id, self::person('tam'));
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
         self::assertSame(OrderState::PartReceived, $order->state());
         self::assertSame('3', (string) $order->lines()[0]->outstanding());
         self::assertSame('0', (string) $order->lines()[1]->outstanding());
@@ -75,7 +75,7 @@ final class BookingTest extends StoreTestCase
         $rest = self::delivery($order);
         $rest->lines()[0]->count(BigDecimal::of(3));
         $rest->lines()[1]->count(null);
-        self::get(Booking::class)->book($rest->id, self::person('tam'));
+        self::get(BookDelivery::class)->book($rest->id, self::person('tam'));
         self::assertSame(OrderState::Received, $order->state());
         self::assertSame([], self::get(Verification::class)->differences());
     }
@@ -88,7 +88,7 @@ final class BookingTest extends StoreTestCase
         self::connection()->executeStatement("REPLACE INTO exchange_rate (currency, day, foreign_for_one) VALUES ('GBP', '2026-11-23', 0.5)");
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(2));
-        self::get(Booking::class)->book($delivery->id, self::person('tam'));
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
         self::assertSame('8', (string) $item->averageCost()?->strippedOfTrailingZeros(), '48 pounds a case of 12, half a pound for one euro');
     }
 
@@ -98,7 +98,7 @@ final class BookingTest extends StoreTestCase
         $delivery = self::delivery(self::sentOrder([[self::offer($item, '12.00'), 1]], 'PO-T7'));
         $delivery->lines()[0]->count(BigDecimal::of(1));
         try {
-            self::get(Booking::class)->book($delivery->id, self::person('tam'));
+            self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
             self::fail('A lot is needed.');
         } catch (Refused $refused) {
             self::assertStringContainsString('T-7 needs its lot number', $refused->getMessage());
@@ -112,14 +112,14 @@ final class BookingTest extends StoreTestCase
         $delivery = self::delivery(self::sentOrder([[self::offer($item, '12.00'), 10]], 'PO-T8'));
         $delivery->lines()[0]->count(BigDecimal::of(12));
         $this->expectExceptionMessage('12 counted, 10 on order; more than 11 is not taken in');
-        self::get(Booking::class)->book($delivery->id, self::person('tam'));
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
     }
 
     public function testNothingCountedIsSaid(): void
     {
         $delivery = self::delivery(self::sentOrder([[self::offer(self::item('T-9'), '12.00'), 10]], 'PO-T9'));
         $this->expectExceptionMessage('Nothing has been counted yet');
-        self::get(Booking::class)->book($delivery->id, self::person('tam'));
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
     }
 
     public function testThreeAndAHalfJarsAreNotACount(): void

@@ -73,7 +73,7 @@ final class OrderTest extends StoreTestCase
     {
         $order = self::draft('10.00', 3);
         $code = $order->lines()[0]->item?->code;
-        $onOrder = static fn (): int => count(array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0), self::get(PlanningData::class)->items()), static fn ($place): bool => $place->code === $code))[0]->onOrder);
+        $onOrder = static fn (): int => count(array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0), self::get(PlanningData::class)->items()), static fn ($place): bool => $place->item->code === $code))[0]->stock->coming->orders);
         self::assertSame(0, $onOrder());
         $order->approve(self::person('mara'), self::now());
         $order->send(self::now());

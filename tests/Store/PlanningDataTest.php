@@ -8,12 +8,11 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Refused;
+use TallBarrel\Core\Replenish\ItemSite;
 use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Business\Rates;
-use TallBarrel\Store\Dock\Booking;
 use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
-use TallBarrel\Store\Planning\ItemSite;
 use TallBarrel\Store\Planning\OutlineRow;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\Proposals;
@@ -23,12 +22,13 @@ use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Store\Stock\StockFigures;
 use TallBarrel\Store\Stock\StockList;
 use TallBarrel\Store\Stock\StockState;
+use TallBarrel\Work\Receiving\BookDelivery;
 
 final class PlanningDataTest extends StoreTestCase
 {
     private static function seen(Item $item): ItemSite
     {
-        $found = array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0), self::get(PlanningData::class)->items()), static fn (ItemSite $place): bool => $place->code === $item->code));
+        $found = array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0), self::get(PlanningData::class)->items()), static fn (ItemSite $place): bool => $place->item->code === $item->code));
         self::assertCount(1, $found);
 
         return $found[0];
@@ -46,7 +46,7 @@ final class PlanningDataTest extends StoreTestCase
         foreach ([[0, '99'], [1, '3'], [7, '4'], [8, '10'], [21, '5']] as [$ago, $quantity]) {
             self::sold($item, $ago, $quantity);
         }
-        $history = self::seen($item)->history;
+        $history = self::seen($item)->record->own;
         self::assertSame([5.0, 10.0, 7.0], $history->sold, 'today is not over and does not count');
     }
 
@@ -59,7 +59,7 @@ final class PlanningDataTest extends StoreTestCase
         foreach ([3, 4, 5, 6] as $ago) {
             self::sold($item, $ago, '0', true);
         }
-        $history = self::seen($item)->history;
+        $history = self::seen($item)->record->own;
         self::assertSame([4.0], $history->sold, 'what came back is taken off');
         self::assertEqualsWithDelta([4.0 * 7 / 3], $history->demand, 1e-9, 'three days in stock stand for seven');
     }
@@ -73,9 +73,9 @@ final class PlanningDataTest extends StoreTestCase
         $post = static fn (int $quantity, StockState $state): Posting => new Posting($item->id, self::site('FERRY')->id, MovementKind::Opening, BigDecimal::of($quantity), null, self::now(), 'opening', null, '', $state);
         self::get(Ledger::class)->enter([$post(30, StockState::Available), $post(9, StockState::Held), $post(5, StockState::AtDock)], null);
         $seen = self::seen($item);
-        self::assertTrue($seen->onHand->isEqualTo(30));
-        self::assertTrue($seen->promised->isEqualTo(6));
-        self::assertSame(['held' => 30.0, 'coming' => 0.0], self::get(StockList::class)->now($item->id)[self::site('FERRY')->id]);
+        self::assertTrue($seen->stock->onHand->isEqualTo(30));
+        self::assertTrue($seen->stock->promised->isEqualTo(6));
+        self::assertSame([self::site('FERRY')->id => 30.0], self::get(StockList::class)->held($item->id));
     }
 
     public function testOpenOrdersCountInStockUnitsWithTheDayTheyAreDue(): void
@@ -84,8 +84,8 @@ final class PlanningDataTest extends StoreTestCase
         $order = self::sentOrder([[self::offer($item, '12.00'), 10]], 'PO-P4');
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(4));
-        self::get(Booking::class)->book($delivery->id, self::person('tam'));
-        $open = self::seen($item)->onOrder;
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
+        $open = self::seen($item)->stock->coming->orders;
         self::assertCount(1, $open);
         self::assertSame(['PO-P4', '72', '2026-11-26'], [$open[0]->number, (string) $open[0]->stockUnits, $open[0]->due->format('Y-m-d')], 'six of ten cases of twelve');
     }
@@ -100,7 +100,7 @@ final class PlanningDataTest extends StoreTestCase
         // Somebody else books eight of the ten between our look and our press.
         self::connection()->executeStatement('UPDATE order_line SET received = 8 WHERE id = ?', [$order->lines()[0]->id]);
         $this->expectExceptionMessage('10 counted, 2 on order');
-        self::get(Booking::class)->book($delivery->id, self::person('tam'));
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
     }
 
     public function testLeadTimesMetComeFromReceiptsAndOffersEndWithTheirDate(): void
@@ -111,7 +111,7 @@ final class PlanningDataTest extends StoreTestCase
         self::connection()->executeStatement('UPDATE purchase_order SET sent_at = ? WHERE id = ?', [self::now()->modify('-9 days')->format('Y-m-d H:i:s'), $order->id]);
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(2));
-        self::get(Booking::class)->book($delivery->id, self::person('tam'));
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
         $data = self::get(PlanningData::class);
         self::assertSame([9], $data->suppliers()[$offer->supplier->id]->leadTimesMet);
         self::assertArrayHasKey($item->id, $data->offers(self::now()));
@@ -149,7 +149,7 @@ final class PlanningDataTest extends StoreTestCase
     {
         $proposals = self::get(Proposals::class);
         $due = $proposals->load(array_map(static fn (OutlineRow $row): int => $row->id, $proposals->chosen()));
-        self::assertNotEmpty($due);
+        self::assertNotSame([], $due);
         foreach ($due as $proposal) {
             if (null !== $proposal->offer() && null === $proposal->draft()) {
                 self::assertNull($proposal->offer()->rule()->objectionTo($proposal->proposed), $proposal->item->code.': what is proposed can be bought');

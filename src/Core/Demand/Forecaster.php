@@ -33,7 +33,6 @@ final readonly class Forecaster
             return Forecast::none();
         }
         $horizon = max(1, min(self::LONGEST_HORIZON, $horizon));
-        $count = count($demand);
         $outcome = Contest::over($demand, $mean >= self::ENOUGH_TO_SEE_A_SEASON ? self::PERIOD : 1, $horizon, $pooled, null, true);
         $most = self::AT_MOST_TIMES_RECORD * max([0.0, ...array_map(floatval(...), $demand)]);
         $weeks = array_map(static fn (float $week): float => min($week, $most), $outcome->ahead($demand, self::WEEKS_AHEAD));

@@ -32,6 +32,6 @@ final readonly class Currency
             throw InvalidValue::because(sprintf('“%s” is not a currency; expected an ISO 4217 code such as EUR.', $code));
         }
 
-        return new self($code, max(0, (int) (new \NumberFormatter('en@currency='.$code, \NumberFormatter::CURRENCY))->getAttribute(\NumberFormatter::FRACTION_DIGITS)));
+        return new self($code, max(0, (int) numfmt_get_attribute(new \NumberFormatter('en@currency='.$code, \NumberFormatter::CURRENCY), \NumberFormatter::FRACTION_DIGITS)));
     }
 }

@@ -34,38 +34,6 @@ final readonly class Quantity
         return new self(BigDecimal::zero(), $unit);
     }
 
-    /**
-     * Reads an amount as a person types it: "12", "1 200", "2,5" or "2.5". A lone comma is a decimal comma unless
-     * exactly three digits follow it and something precedes it.
-     *
-     * @throws InvalidValue if it is not a number, is below zero, is too large or too fine
-     */
-    public static function read(string $typed): BigDecimal
-    {
-        $expected = 'a quantity such as 12 or 2.5';
-        $clean = str_replace([' ', "\u{a0}", "\u{202f}"], '', trim($typed));
-        if (1 === preg_match('/^-?\d{1,3}(,\d{3})+(\.\d+)?$/', $clean)) {
-            $clean = str_replace(',', '', $clean);
-        } elseif (1 === preg_match('/^-?\d+,\d+$/', $clean)) {
-            $clean = str_replace(',', '.', $clean);
-        }
-        if (1 !== preg_match('/^-?(\d+(\.\d*)?|\.\d+)$/', $clean) || strlen($clean) > 20) {
-            throw InvalidValue::notANumber($typed, $expected);
-        }
-        $amount = BigDecimal::of(rtrim($clean, '.'))->strippedOfTrailingZeros();
-        if ($amount->isNegative()) {
-            throw InvalidValue::negative($typed, $expected);
-        }
-        if ($amount->getScale() > self::SCALE) {
-            throw InvalidValue::because(sprintf('“%s” has more than three decimals.', $typed));
-        }
-        if ($amount->isGreaterThan(9_999_999)) {
-            throw InvalidValue::because(sprintf('“%s” is more than 9,999,999.', $typed));
-        }
-
-        return $amount;
-    }
-
     public function plus(self $other): self
     {
         return new self($this->amount->plus($this->sameUnit($other))->strippedOfTrailingZeros(), $this->unit);

@@ -12,7 +12,7 @@ final readonly class Count
     /** More than this above the order is not taken in without asking (common practice, no source). */
     public const TOLERANCE_PERCENT = 10;
 
-    private function __construct(public BigDecimal $outstanding, public ?BigDecimal $counted, public Finding $finding)
+    private function __construct(public BigDecimal $outstanding, public ?BigDecimal $counted, public CountFinding $finding)
     {
     }
 
@@ -23,11 +23,11 @@ final readonly class Count
     public static function of(BigDecimal $outstanding, ?BigDecimal $counted): self
     {
         $finding = match (true) {
-            null === $counted => Finding::NotCounted,
-            $counted->isEqualTo($outstanding) => Finding::AsOrdered,
-            $counted->isLessThan($outstanding) => Finding::Short,
-            $counted->isGreaterThan(self::most($outstanding)) => Finding::TooMuch,
-            default => Finding::Over,
+            null === $counted => CountFinding::NotCounted,
+            $counted->isEqualTo($outstanding) => CountFinding::AsOrdered,
+            $counted->isLessThan($outstanding) => CountFinding::Short,
+            $counted->isGreaterThan(self::most($outstanding)) => CountFinding::TooMuch,
+            default => CountFinding::Over,
         };
 
         return new self($outstanding, $counted, $finding);
@@ -42,11 +42,11 @@ final readonly class Count
     public function words(): string
     {
         return match ($this->finding) {
-            Finding::NotCounted => 'not counted',
-            Finding::AsOrdered => 'as ordered',
-            Finding::Short => $this->difference().' short',
-            Finding::Over => $this->difference().' over',
-            Finding::TooMuch => $this->difference().' too many',
+            CountFinding::NotCounted => 'not counted',
+            CountFinding::AsOrdered => 'as ordered',
+            CountFinding::Short => $this->difference().' short',
+            CountFinding::Over => $this->difference().' over',
+            CountFinding::TooMuch => $this->difference().' too many',
         };
     }
 

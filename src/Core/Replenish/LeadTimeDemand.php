@@ -67,14 +67,14 @@ final readonly class LeadTimeDemand
     /**
      * For each period of a review cycle, what the level must have covered after its demand and before it.
      *
-     * @return non-empty-list<array{Counts, Counts}>
+     * @return list<array{Counts, Counts}>
      */
     private function unserved(int $review): array
     {
         $lot = $this->perPeriod->times($review);
         $longest = max(array_keys($this->leadTimes));
         $pairs = [];
-        for ($offset = 0; 0 === $offset || $offset < $review; ++$offset) {
+        for ($offset = 0; $offset < $review; ++$offset) {
             // The order of this cycle's review brought what was wanted in the cycle before, and so on back.
             $out = Counts::of([1.0]);
             for ($age = $offset; $age < $longest; $age += $review) {

@@ -17,7 +17,6 @@ final readonly class Need
      * @param LeadTime            $leadTime   of the supplier it would be bought from
      * @param int                 $reviewDays days from this chance to order to the next
      * @param BigDecimal          $onHand     available stock units
-     * @param list<OpenOrder>     $onOrder
      * @param BigDecimal          $promised   stock units promised to customers and not yet delivered
      * @param list<PlannedDemand> $planned
      * @param bool                $wholePacks whether to round to what can be bought
@@ -30,7 +29,7 @@ final readonly class Need
         public Policy $policy,
         public Economics $economics,
         public BigDecimal $onHand,
-        public array $onOrder,
+        public Coming $coming,
         public BigDecimal $promised,
         public BuyingRule $rule,
         public \DateTimeImmutable $today,

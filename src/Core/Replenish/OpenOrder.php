@@ -28,26 +28,6 @@ final readonly class OpenOrder
         return max(1, (int) $today->diff($this->due)->format('%r%a'));
     }
 
-    /**
-     * When what is counted on arrives.
-     *
-     * @param list<self> $orders
-     *
-     * @return array<int, float> stock units by day from today
-     */
-    public static function schedule(array $orders, \DateTimeImmutable $today): array
-    {
-        $coming = [];
-        foreach ($orders as $order) {
-            if ($order->countsOn($today)) {
-                $day = $order->dayFrom($today);
-                $coming[$day] = ($coming[$day] ?? 0.0) + $order->stockUnits->toFloat();
-            }
-        }
-
-        return $coming;
-    }
-
     public function countsOn(\DateTimeImmutable $today): bool
     {
         return 0 === $this->daysLate($today) || ($this->verdict ?? $this->daysLate($today) <= self::FORGOTTEN_AFTER_DAYS);

@@ -28,7 +28,7 @@ final readonly class Policy
             throw InvalidValue::because(sprintf('%g is not a useful figure for “%s”; expected above 0.', $amount, $kind->words()));
         }
         if (PolicyKind::MinMax === $kind && (null === $minimum || $minimum < 0 || $minimum > $amount)) {
-            throw InvalidValue::because(sprintf('A minimum of %s does not go with a maximum of %g; expected 0 up to the maximum.', null === $minimum ? 'nothing' : sprintf('%g', $minimum), $amount));
+            throw InvalidValue::because(sprintf('A minimum of %s does not go with a maximum of %g; expected 0 up to the maximum.', null === $minimum ? 'nothing' : sprintf('%g', $minimum), (float) $amount));
         }
 
         return new self($kind, $target, null === $kind->amountWords() ? null : $amount, PolicyKind::MinMax === $kind ? $minimum : null);

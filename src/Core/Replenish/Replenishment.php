@@ -39,8 +39,8 @@ final readonly class Replenishment
         $reorderPoint = $serves
             ? self::counted($levels->untilNext, $unit, RoundingMode::HalfUp)->plus(self::counted($levels->safety, $unit, RoundingMode::Up))->plus($plannedSoon)
             : self::counted($levels->reorderPoint, $unit, RoundingMode::HalfUp)->plus($plannedSoon);
-        [$comingSoon] = $this->coming($need, $horizon);
-        [$coming, $later, $forgotten] = $this->coming($need, $reach);
+        $comingSoon = $need->coming->within($horizon);
+        $coming = $need->coming->within($reach);
         $without = $need->onHand->minus($need->promised);
         $position = $without->plus($comingSoon);
 
@@ -123,10 +123,10 @@ final readonly class Replenishment
         $perDay = $forecast->perDay();
         $forward = $this->forward($need);
         $notes = [];
-        foreach ($forgotten as $order) {
+        foreach ($need->coming->givenUp() as $order) {
             $notes[] = sprintf('%s, %s %s, is %d days late and not counted on.', $order->number, self::figure($order->stockUnits), $unit->symbol(), $order->daysLate($need->today));
         }
-        foreach ($later as $order) {
+        foreach ($need->coming->after($reach) as $order) {
             $notes[] = sprintf('%s, %s %s, comes only on %s and does not help until then.', $order->number, self::figure($order->stockUnits), $unit->symbol(), $order->due->format('D j M'));
         }
         if (null !== $forward) {
@@ -149,24 +149,6 @@ final readonly class Replenishment
             $below ? 0.0 : ($perDay > 0 ? max(0.0, $position->minus($reorderPoint)->toFloat()) / $perDay : null),
             $forward,
         );
-    }
-
-    /** @return array{BigDecimal, list<OpenOrder>, list<OpenOrder>} stock units that come in time, orders that come later, orders not counted on */
-    private function coming(Need $need, float $days): array
-    {
-        $coming = BigDecimal::zero();
-        $later = $forgotten = [];
-        foreach ($need->onOrder as $order) {
-            if (!$order->countsOn($need->today)) {
-                $forgotten[] = $order;
-            } elseif ($order->dayFrom($need->today) <= max(1.0, $days)) {
-                $coming = $coming->plus($order->stockUnits);
-            } else {
-                $later[] = $order;
-            }
-        }
-
-        return [$coming, $later, $forgotten];
     }
 
     private function reason(Need $need, bool $below, bool $asked, bool $rise, BigDecimal $safety, bool $onlyForPlanned): Reason
@@ -242,10 +224,8 @@ final readonly class Replenishment
             return null;
         }
         $stock = $need->onHand->minus($need->promised)->toFloat();
-        $arrivals = OpenOrder::schedule($need->onOrder, $need->today);
-        $open = array_values(array_filter($need->onOrder, static fn (OpenOrder $order): bool => $order->countsOn($need->today)));
-        usort($open, static fn (OpenOrder $a, OpenOrder $b): int => $a->due <=> $b->due);
-        foreach ($open as $order) {
+        $arrivals = $need->coming->schedule();
+        foreach ($need->coming->countedOn() as $order) {
             $day = $order->dayFrom($need->today);
             $before = 0.0;
             foreach ($arrivals as $on => $units) {

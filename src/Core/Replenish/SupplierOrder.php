@@ -62,7 +62,7 @@ final readonly class SupplierOrder
         $fill = [];
         $taken = [];
         $gained = $cost = 0.0;
-        foreach ($steps as [$ignored, $key, $stepCost, $measure]) {
+        foreach ($steps as [, $key, $stepCost, $measure]) {
             if ($gained >= $missing) {
                 break;
             }

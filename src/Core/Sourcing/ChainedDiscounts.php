@@ -6,6 +6,7 @@ namespace TallBarrel\Core\Sourcing;
 
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Numerals;
 
 /** Discounts taken one after the other, each from what the one before left: "10 + 5" is 14.5 %, not 15. */
 final readonly class ChainedDiscounts
@@ -25,18 +26,18 @@ final readonly class ChainedDiscounts
      *
      * @throws InvalidValue unless each is from 0 to below 100, and there are at most six
      */
-    public static function read(string $typed): self
+    public static function read(string $typed, ?Numerals $numerals = null): self
     {
         if ('' === trim($typed)) {
             return self::none();
         }
         $percents = [];
         foreach (explode('+', $typed) as $part) {
-            $part = str_replace(',', '.', trim(rtrim(trim($part), '%')));
-            if (1 !== preg_match('/^\d{1,2}(\.\d{1,3})?$/', $part)) {
+            $part = trim(rtrim(trim($part), '%'));
+            if (1 !== preg_match('/^\d{1,2}([.,]\d{1,3})?$/', $part)) {
                 throw InvalidValue::because(sprintf('“%s” is not a discount from 0 to 99.999 %%; expected “10”, or “10 + 5” for one after the other.', '' === $part ? $typed : $part));
             }
-            $percents[] = BigDecimal::of($part)->strippedOfTrailingZeros();
+            $percents[] = ($numerals ?? Numerals::with(Numerals::POINT))->decimal($part, 3);
         }
         if (count($percents) > 6) {
             throw InvalidValue::because(sprintf('“%s” is more than six discounts.', $typed));

@@ -16,7 +16,7 @@ final readonly class Comparison
     private const WORTH_SPLITTING = 0.005;
 
     /**
-     * @param list<array{Offer, Seller, Alongside}> $bids
+     * @param list<array{OfferTerms, Seller, Alongside}> $bids
      */
     public function __construct(private array $bids, private Usage $usage, private CostRates $rates, private \DateTimeImmutable $today)
     {
@@ -105,14 +105,14 @@ final readonly class Comparison
         return $best;
     }
 
-    /** @param array{Offer, Seller, Alongside} $bid */
+    /** @param array{OfferTerms, Seller, Alongside} $bid */
     private function cost(array $bid, BigNumber|int|string $stockUnits): LandedCost
     {
         return LandedCost::of($bid[0], $bid[1], $stockUnits, $this->usage, $this->rates, $this->today, $bid[2]);
     }
 
     /** @return list<BigDecimal> stock units at which an offer's prices begin, and its smallest order, below the need */
-    private function quantitiesBelow(Offer $offer, BigDecimal $need): array
+    private function quantitiesBelow(OfferTerms $offer, BigDecimal $need): array
     {
         $pack = $offer->rule->pack;
         $quantities = [$pack->toStockUnits($offer->rule->packsFor(1))];

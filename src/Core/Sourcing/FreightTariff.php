@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Core\Sourcing;
 
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Numerals;
 
 /**
  * What the carriage of one order costs, in the supplier's currency: the same for every order, by weight, or by the
@@ -73,14 +74,15 @@ final readonly class FreightTariff
      *
      * @throws InvalidValue
      */
-    public static function readSteps(string $typed, ?float $freeFrom = null): self
+    public static function readSteps(string $typed, ?float $freeFrom = null, ?Numerals $numerals = null): self
     {
+        $numerals ??= Numerals::with(Numerals::POINT);
         $steps = [];
         foreach (preg_split('/\s+/', trim($typed), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $part) {
-            if (1 !== preg_match('/^(\d{1,6}(?:\.\d+)?)=(\d{1,7}(?:\.\d+)?)$/', $part, $found)) {
+            if (1 !== preg_match('/^([\d.,]+)=([\d.,]+)$/', $part, $found)) {
                 throw InvalidValue::because(sprintf('“%s” is not a step of freight by weight; expected kilograms, “=”, cost: 0=9 30=18 100=45.', $part));
             }
-            $steps[] = [(float) $found[1], (float) $found[2]];
+            $steps[] = [$numerals->decimal($found[1], 3, most: 999_999)->toFloat(), $numerals->decimal($found[2], 3, most: 9_999_999)->toFloat()];
         }
 
         return self::byWeight($steps, $freeFrom);

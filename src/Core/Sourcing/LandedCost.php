@@ -18,7 +18,7 @@ final readonly class LandedCost
      * @param array<string, array{float, string}>         $parts  amount for the whole order and how it came about, by CostPart
      * @param string|null                                 $short  what the order lacks of the supplier's minimum
      */
-    private function __construct(public Offer $offer, public Seller $seller, public BigDecimal $packs, public float $units, public array $parts, public ?string $short)
+    private function __construct(public OfferTerms $offer, public Seller $seller, public BigDecimal $packs, public float $units, public array $parts, public ?string $short)
     {
     }
 
@@ -36,12 +36,12 @@ final readonly class LandedCost
      *
      * @param BigNumber|int|string $stockUnits above zero
      */
-    public static function of(Offer $offer, Seller $seller, BigNumber|int|string $stockUnits, Usage $usage, CostRates $rates, \DateTimeImmutable $today, ?Alongside $alongside = null): self
+    public static function of(OfferTerms $offer, Seller $seller, BigNumber|int|string $stockUnits, Usage $usage, CostRates $rates, \DateTimeImmutable $today, ?Alongside $alongside = null): self
     {
         return self::ofPacks($offer, $seller, $offer->rule->packsFor($stockUnits), $usage, $rates, $today, $alongside ?? new Alongside());
     }
 
-    private static function ofPacks(Offer $offer, Seller $seller, BigDecimal $packs, Usage $usage, CostRates $rates, \DateTimeImmutable $today, Alongside $alongside): self
+    private static function ofPacks(OfferTerms $offer, Seller $seller, BigDecimal $packs, Usage $usage, CostRates $rates, \DateTimeImmutable $today, Alongside $alongside): self
     {
         $units = $offer->rule->pack->toStockUnits($packs)->toFloat();
         $perHome = $offer->rate->foreignForOne->toFloat();
@@ -90,7 +90,7 @@ final readonly class LandedCost
         return $this->parts[$part->value][0];
     }
 
-    private static function expectedDaysLate(Offer $offer, Seller $seller, Usage $usage): float
+    private static function expectedDaysLate(OfferTerms $offer, Seller $seller, Usage $usage): float
     {
         if (null === $usage->daysUntilOut) {
             return 0.0;

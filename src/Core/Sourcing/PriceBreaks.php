@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Brick\Math\BigNumber;
 use Brick\Math\RoundingMode;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Numerals;
 
 /** Prices of one pack by how much is bought. */
 final readonly class PriceBreaks
@@ -56,14 +57,15 @@ final readonly class PriceBreaks
      *
      * @throws InvalidValue
      */
-    public static function read(string $typed, BreakKind $kind = BreakKind::AllUnits, BreakBasis $basis = BreakBasis::Quantity): self
+    public static function read(string $typed, BreakKind $kind = BreakKind::AllUnits, BreakBasis $basis = BreakBasis::Quantity, ?Numerals $numerals = null): self
     {
+        $numerals ??= Numerals::with(Numerals::POINT);
         $steps = [];
         foreach (preg_split('/\s+/', $typed, -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $part) {
-            if (1 !== preg_match('/^(?:(\d{1,7}(?:\.\d{1,3})?)=)?(\d{1,9}(?:[.,]\d{1,4})?)$/', $part, $found)) {
+            if (1 !== preg_match('/^(?:([\d.,]+)=)?([\d.,]+)$/', $part, $found)) {
                 throw InvalidValue::because(sprintf('“%s” is not a price; expected 9.30, or 1=9.30 40=8.97 for breaks', $part));
             }
-            $steps[] = ['' === $found[1] ? BigDecimal::one() : BigDecimal::of($found[1]), BigDecimal::of(str_replace(',', '.', $found[2]))];
+            $steps[] = ['' === $found[1] ? BigDecimal::one() : $numerals->quantity($found[1]), $numerals->decimal($found[2], 4, 'a price such as 9.30')];
         }
 
         return self::of($steps, $kind, $basis);

@@ -17,12 +17,14 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Planning\OrderLists;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Work\Sourcing\BuyAsCompared;
+use TallBarrel\Work\Sourcing\ShareOutBasket;
 
 /** All that is chosen on Reorder, or of an order list, shared out among the suppliers so that it costs least. */
 #[Route('/compare/basket')]
 final class BasketController extends AbstractController
 {
-    public function __construct(private readonly BasketPlan $plan, private readonly Proposals $proposals, private readonly OrderLists $lists, private readonly Shell $shell)
+    public function __construct(private readonly ShareOutBasket $plan, private readonly Proposals $proposals, private readonly OrderLists $lists, private readonly Shell $shell)
     {
     }
 
@@ -30,7 +32,7 @@ final class BasketController extends AbstractController
     public function show(Request $request): Response
     {
         $all = $this->lines($request->query->getInt('list'));
-        $proposals = array_slice($all, 0, BasketPlan::MOST_LINES);
+        $proposals = array_slice($all, 0, ShareOutBasket::MOST_LINES);
         [$pins, $forbidden] = $this->wishes(Fields::query($request));
         $start = microtime(true);
         $plan = [] === $proposals ? [] : $this->plan->of($proposals, $pins, $forbidden);
@@ -43,10 +45,10 @@ final class BasketController extends AbstractController
 
     /** Gives each line to whom the award on the page gave it. */
     #[Route('', name: 'basket_apply', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function apply(Request $request, Buying $buying, EntityManagerInterface $entities): Response
+    public function apply(Request $request, BuyAsCompared $buying, EntityManagerInterface $entities): Response
     {
         $fields = Fields::of($request);
-        $proposals = array_slice($this->lines((int) $fields->text('list')), 0, BasketPlan::MOST_LINES);
+        $proposals = array_slice($this->lines((int) $fields->text('list')), 0, ShareOutBasket::MOST_LINES);
         [, $offers] = $this->plan->basket($proposals);
         $changed = 0;
         try {
@@ -65,7 +67,7 @@ final class BasketController extends AbstractController
             $entities->clear();
             $this->addFlash('short', $problem->getMessage());
 
-            return $this->redirectToRoute('basket', ['list' => $fields->text('list') ?: null]);
+            return $this->redirectToRoute('basket', '' === $fields->text('list') ? [] : ['list' => $fields->text('list')]);
         }
 
         return $this->redirectToRoute('reorder');
@@ -76,7 +78,7 @@ final class BasketController extends AbstractController
     {
         $members = $list > 0 ? $this->lists->members($list) : null;
 
-        return $this->proposals->basket($this->shell->site(), null === $members ? null : ($members['items'] ?? null), 2000);
+        return $this->proposals->basket($this->shell->site(), $members['items'] ?? null, 2000);
     }
 
     /** @return array{array<int|string, string>, list<string>} */

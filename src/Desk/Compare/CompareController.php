@@ -14,7 +14,6 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
-use TallBarrel\Desk\Shell\AfterResponse;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Agreement\Agreements;
@@ -23,8 +22,8 @@ use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
-use TallBarrel\Store\Quote\Correspondents;
 use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Work\Sourcing\BuyAsCompared;
 
 /** Suppliers side by side: what waits to be compared, and the board of one item. */
 #[Route('/compare')]
@@ -35,12 +34,8 @@ final class CompareController extends AbstractController
     }
 
     #[Route('', name: 'compare', methods: ['GET'])]
-    public function list(Worthwhile $worthwhile, Rounds $rounds, Agreements $agreements, AfterResponse $after, Correspondents $correspondents): Response
+    public function list(Worthwhile $worthwhile, Rounds $rounds, Agreements $agreements): Response
     {
-        $after->do(static function () use ($correspondents): void {
-            $correspondents->answerDue();
-        });
-
         return $this->render('compare/compare.html.twig', [
             'rows' => $worthwhile->of($this->shell->site()),
             'rounds' => $rounds->all(8),
@@ -80,7 +75,7 @@ final class CompareController extends AbstractController
     }
 
     #[Route('/items/{code}/buy', name: 'compare_buy', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function buy(string $code, Request $request, Buying $buying, #[CurrentUser] Person $person): Response
+    public function buy(string $code, Request $request, BuyAsCompared $buying, #[CurrentUser] Person $person): Response
     {
         $item = $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
         $fields = Fields::of($request);
@@ -95,7 +90,7 @@ final class CompareController extends AbstractController
                 }
             }
             if ([] === $parts || !$units->isPositive()) {
-                throw new Refused($fields->errors['units'] ?? 'That supplier does not offer it any more; look once more.');
+                throw new Refused($fields->errors()['units'] ?? 'That supplier does not offer it any more; look once more.');
             }
             $for = $this->proposal((int) $fields->text('for'), $item) ?? array_values(array_filter($this->proposals->ofItem($item->id), static fn (SavedProposal $place): bool => null === $place->draft() && $place->listed))[0] ?? null;
             if (null !== $for && 1 === count($parts)) {

@@ -19,6 +19,8 @@ use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Work\Sourcing\Candidate;
+use TallBarrel\Work\Sourcing\Candidates;
 
 /** All that the board of one item and quantity shows. */
 final readonly class ItemComparison

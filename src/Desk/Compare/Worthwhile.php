@@ -11,6 +11,8 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Work\Sourcing\Candidate;
+use TallBarrel\Work\Sourcing\Candidates;
 
 /** Proposals several suppliers could fill, and what another one than the chosen would save. */
 final readonly class Worthwhile

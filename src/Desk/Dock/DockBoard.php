@@ -8,11 +8,9 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\Money;
-use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Dock\Delivery;
-use TallBarrel\Store\Dock\DeliveryLine;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -86,21 +84,6 @@ final readonly class DockBoard
         arsort($count);
 
         return [] === $count ? null : $sites[array_key_first($count)];
-    }
-
-    public function lineFor(Delivery $delivery, string $code): ?DeliveryLine
-    {
-        $gtin = Gtin::tryOf($code)?->digits;
-        $found = array_values(array_filter($delivery->lines(), static fn (DeliveryLine $line): bool => null !== $line->line->item
-            && (0 === strcasecmp($line->line->item->code, $code) || ('' !== $line->line->supplierCode() && 0 === strcasecmp($line->line->supplierCode(), $code)) || (null !== $gtin && $line->line->item->gtin()?->digits === $gtin))));
-        // The same item on two orders: the one that is not full yet takes it.
-        foreach ($found as $line) {
-            if (null === $line->counted() || $line->counted()->isLessThan($line->expected())) {
-                return $line;
-            }
-        }
-
-        return $found[0] ?? null;
     }
 
     /** What the count is worth in stock, in the home currency. */

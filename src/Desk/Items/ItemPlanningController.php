@@ -14,7 +14,6 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Desk\Policies\PoliciesController;
-use TallBarrel\Desk\Reorder\Planner;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Item\Item;
@@ -30,7 +29,6 @@ final class ItemPlanningController extends AbstractController
 {
     public function __construct(
         private readonly EntityManagerInterface $entities,
-        private readonly Planner $planner,
         private readonly Audit $audit,
         private readonly ClockInterface $clock,
     ) {
@@ -67,14 +65,14 @@ final class ItemPlanningController extends AbstractController
     {
         $item = $this->item($code);
         $fields = Fields::of($request);
-        $fields->attempt('shelf', static function () use ($fields, $item): void {
+        $fields->apply('shelf', static function () use ($fields, $item): void {
             $days = $fields->text('shelf');
             if ('' !== $days && 1 !== preg_match('/^\d{1,4}$/', $days)) {
                 throw InvalidValue::notANumber($days, 'a shelf life in whole days');
             }
             $item->keep('1' === $fields->text('staple'), '' === $days ? null : (int) $days);
         });
-        $fields->attempt('like', function () use ($fields, $item): void {
+        $fields->apply('like', function () use ($fields, $item): void {
             $like = $fields->text('like');
             $other = '' === $like ? null : $this->entities->getRepository(Item::class)->findOneBy(['code' => $like]) ?? throw InvalidValue::because(sprintf('There is no item %s for it to sell like.', $like));
             $item->sellLike($other, $fields->price('factor', $fields->text('factor')));
@@ -91,13 +89,11 @@ final class ItemPlanningController extends AbstractController
         $fields = Fields::of($request);
         $site = '' === $fields->text('site') ? null : $this->entities->getRepository(Site::class)->findOneBy(['code' => $fields->text('site')]);
         $until = $fields->day('until', $fields->text('until'));
-        $percent = str_replace([',', '−', '%', ' '], ['.', '-', '', ''], $fields->text('percent'));
-        $fields->attempt('percent', function () use ($percent, $until, $item, $site, $fields, $person): void {
-            if (!is_numeric($percent)) {
-                throw InvalidValue::notANumber($fields->text('percent'), 'a percentage such as +20 or −30');
-            }
-            $this->entities->persist(new ForecastAdjustment($item, $site, (float) $percent, $until ?? throw InvalidValue::because('Say until when it holds.'), $fields->text('reason'), $person, $this->clock->now()));
-            $this->audit->note($person, $item->code, sprintf('Forecast %+g %% until %s: %s', (float) $percent, $until->format('j M Y'), $fields->text('reason')));
+        $typed = $fields->text('percent');
+        $fields->apply('percent', function () use ($typed, $until, $item, $site, $fields, $person): void {
+            $percent = $fields->numerals->decimal(rtrim($typed, '% '), 2, 'a percentage such as +20 or −30', true)->toFloat();
+            $this->entities->persist(new ForecastAdjustment($item, $site, $percent, $until ?? throw InvalidValue::because('Say until when it holds.'), $fields->text('reason'), $person, $this->clock->now()));
+            $this->audit->note($person, $item->code, sprintf('Forecast %+g %% until %s: %s', $percent, $until->format('j M Y'), $fields->text('reason')));
         });
 
         return $this->done($item, $fields, 'The forecast is adjusted.');
@@ -143,10 +139,9 @@ final class ItemPlanningController extends AbstractController
     {
         if ($fields->isGood()) {
             $this->entities->flush();
-            $this->planner->replan([$item->id]);
             $this->addFlash('fine', $words);
         } else {
-            $this->addFlash('short', implode(' ', $fields->errors));
+            $this->addFlash('short', implode(' ', $fields->errors()));
         }
 
         return $this->redirectToRoute('item', ['code' => $item->code] + (null === $site ? [] : ['site' => $site]));

@@ -12,34 +12,27 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
-use TallBarrel\Desk\Reorder\Planner;
 use TallBarrel\Desk\Shell\Fields;
-use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Item\Item;
-use TallBarrel\Store\Order\OrderLetter;
-use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Ordering\ChaseOrder;
 
 /** Sent orders that planning has an opinion on: count on a late one or not, ask for one to come sooner. */
 #[Route('/orders/{number}'), IsGranted('ROLE_BUY')]
 final class ChasingController extends AbstractController
 {
-    public function __construct(private readonly Orders $orders, private readonly EntityManagerInterface $entities, private readonly Audit $audit)
+    public function __construct(private readonly Orders $orders, private readonly EntityManagerInterface $entities, private readonly ChaseOrder $chase)
     {
     }
 
     #[Route('/count-on', name: 'order_count_on', methods: ['POST'])]
-    public function countOn(string $number, Request $request, Planner $planner, #[CurrentUser] Person $person): Response
+    public function countOn(string $number, Request $request, #[CurrentUser] Person $person): Response
     {
-        $order = $this->order($number);
         $counted = '1' === Fields::of($request)->text('count');
         try {
-            $order->countOn($counted);
-            $this->audit->note($person, $number, $counted ? 'Planning counts on it, although it is late' : 'Planning no longer counts on it');
-            $this->entities->flush();
-            $planner->replan($order->itemIds());
+            $this->chase->countOn($this->order($number), $counted, $person);
             $this->addFlash('fine', sprintf('%s is %s on; its items are planned again.', $number, $counted ? 'counted' : 'no longer counted'));
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
@@ -49,25 +42,15 @@ final class ChasingController extends AbstractController
     }
 
     #[Route('/bring-forward', name: 'order_forward', methods: ['POST'])]
-    public function bringForward(string $number, Request $request, OrderLetter $letter, #[CurrentUser] Person $person): Response
+    public function bringForward(string $number, Request $request, #[CurrentUser] Person $person): Response
     {
         $order = $this->order($number);
         $fields = Fields::of($request);
         $by = $fields->day('by', $fields->text('by'));
         $item = $this->entities->getRepository(Item::class)->findOneBy(['code' => $fields->text('item')]);
         try {
-            if (null === $by || null === $item || !$order->state()->isOpen()) {
-                throw new Refused($fields->errors['by'] ?? sprintf('There is nothing to bring forward on %s.', $number));
-            }
-            if (null === $order->supplier->contact()) {
-                throw new Refused(sprintf('%s has no contact to write to.', $order->supplier->name()));
-            }
-            if ([] === array_filter($order->lines(), static fn (OrderLine $line): bool => $line->item === $item)) {
-                throw new Refused(sprintf('%s is not on %s.', $item->code, $number));
-            }
-            $letter->askForward($order, $item, $by, $person);
-            $this->audit->note($person, $number, sprintf('Asked to bring %s forward to %s', $item->code, $by->format('j M')));
-            $this->entities->flush();
+            $by ?? throw new Refused($fields->errors()['by'] ?? sprintf('There is nothing to bring forward on %s.', $number));
+            $this->chase->bringForward($order, $item, $by, $person);
             $this->addFlash('fine', sprintf('%s has been asked to bring %s forward to %s.', $order->supplier->name(), $number, $by->format('D j M')));
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());

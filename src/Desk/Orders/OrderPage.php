@@ -84,9 +84,9 @@ final readonly class OrderPage
     private function theirList(PurchaseOrder $order): array
     {
         $offers = $this->offers->inForce($order->supplier, $this->clock->now(), self::LISTED);
-        $others = $this->offers->othersWhoSell($offers);
+        $others = $this->offers->othersWhoSell($offers, $this->clock->now());
         /** @var array<int, string> $held */
-        $held = [] === $offers ? [] : $this->entities->getConnection()->fetchAllKeyValue("SELECT item_id, SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id", [array_map(static fn (Offer $offer): int => $offer->item->id, $offers)], [ArrayParameterType::INTEGER]);
+        $held = [] === $offers ? [] : $this->entities->getConnection()->fetchAllKeyValue('SELECT item_id, SUM(units) FROM on_hand WHERE item_id IN (?) GROUP BY item_id', [array_map(static fn (Offer $offer): int => $offer->item->id, $offers)], [ArrayParameterType::INTEGER]);
 
         return array_map(static fn (Offer $offer): array => ['offer' => $offer, 'held' => (float) ($held[$offer->item->id] ?? 0), 'others' => $others[$offer->item->id] ?? ''], $offers);
     }
@@ -109,13 +109,13 @@ final readonly class OrderPage
     /** @return array<string, float> stock units on hand, by "item:site" */
     private function held(PurchaseOrder $order): array
     {
-        $items = array_values(array_filter(array_map(static fn ($line): ?int => $line->item?->id, $order->lines())));
+        $items = array_values(array_filter(array_map(static fn ($line): ?int => $line->item?->id, $order->lines()), static fn (?int $id): bool => null !== $id));
         if ([] === $items) {
             return [];
         }
         /** @var array<string, string> $rows */
         $rows = $this->entities->getConnection()->fetchAllKeyValue(
-            "SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id, site_id",
+            "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)",
             [$items], [ArrayParameterType::INTEGER],
         );
 

@@ -14,14 +14,19 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
-use TallBarrel\Desk\Reorder\Planner;
-use TallBarrel\Desk\Shell\AfterResponse;
 use TallBarrel\Desk\Shell\Fields;
-use TallBarrel\Store\Order\OrderPaper;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\SentDocument;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Ordering\AcknowledgeOrder;
+use TallBarrel\Work\Ordering\ApproveOrder;
+use TallBarrel\Work\Ordering\EditOrder;
+use TallBarrel\Work\Ordering\EndOrder;
+use TallBarrel\Work\Ordering\OrderPaper;
+use TallBarrel\Work\Ordering\SeenOrder;
+use TallBarrel\Work\Ordering\SendOrder;
+use TallBarrel\Work\Ordering\SubmitOrder;
 
 #[Route('/orders')]
 final class OrdersController extends AbstractController
@@ -66,59 +71,90 @@ final class OrdersController extends AbstractController
 
     /** Saves the draft; with another button, goes a step further in the same stroke. */
     #[Route('/{number}', name: 'order_save', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function save(string $number, Request $request, OrderEditing $editing, OrderPage $page, Sending $sending, #[CurrentUser] Person $person): Response
+    public function save(string $number, Request $request, EditOrder $edit, OrderPage $page, SubmitOrder $submit, SendOrder $send, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
         $order = $this->order($number);
-        $editing->save($order, $fields, $person);
+        $edit->save($order, OrderForm::read($order, $fields), $person);
         $order = $this->order($number);
         if (!$fields->isGood()) {
             return $this->render('orders/order.html.twig', $page->of($order, $fields), new Response(status: 422));
         }
-        $step = $fields->text('do');
-        if ('send' === $step || 'submit' === $step) {
-            try {
-                'send' === $step ? $sending->send($order->id, $order->version(), $person, '1' === $fields->text('over_draw')) : $sending->submit($order->id, $order->version(), $person, '1' === $fields->text('over_draw'));
-                $this->addFlash('fine', 'send' === $step ? sprintf('%s is on its way to %s.', $number, $order->supplier->contact()?->email()) : sprintf('%s now waits for a yes.', $number));
-            } catch (Refused $refused) {
-                $this->addFlash('short', $refused->getMessage());
-            }
-        } else {
-            $this->addFlash('fine', $number.' is saved.');
+        $drawAnyway = '1' === $fields->text('over_draw');
+        try {
+            $words = match ($fields->text('do')) {
+                'send' => $this->onItsWay($send->send(SeenOrder::now($order), $person, $drawAnyway)),
+                'submit' => sprintf('%s now waits for a yes.', $submit->submit(SeenOrder::now($order), $person, $drawAnyway)->number),
+                default => $number.' is saved.',
+            };
+            $this->addFlash('fine', $words);
+        } catch (Refused $refused) {
+            $this->addFlash('short', $refused->getMessage());
         }
 
         return $this->redirectToRoute('order', ['number' => $number]);
     }
 
-    #[Route('/{number}/{step}', name: 'order_step', requirements: ['step' => 'approve|back|send|acknowledge|cancel|close'], methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function step(string $number, string $step, Request $request, Sending $sending, Planner $planner, AfterResponse $after, #[CurrentUser] Person $person): Response
+    private function onItsWay(PurchaseOrder $order): string
     {
-        $order = $this->order($number);
+        return sprintf('%s is on its way to %s.', $order->number, $order->supplier->contact()?->email());
+    }
+
+    #[Route('/{number}/approve', name: 'order_approve', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function approve(string $number, Request $request, ApproveOrder $approve, #[CurrentUser] Person $person): Response
+    {
+        return $this->step($number, $request, function (SeenOrder $seen) use ($approve, $person): string {
+            return $approve->approve($seen, $person)->number.' is approved.';
+        });
+    }
+
+    #[Route('/{number}/back', name: 'order_back', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function back(string $number, Request $request, ApproveOrder $approve, #[CurrentUser] Person $person): Response
+    {
+        return $this->step($number, $request, function (SeenOrder $seen, Fields $fields) use ($approve, $person): string {
+            return $approve->sendBack($seen, $person, $fields->text('reason'))->number.' is a draft again.';
+        });
+    }
+
+    #[Route('/{number}/send', name: 'order_send', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function send(string $number, Request $request, SendOrder $send, #[CurrentUser] Person $person): Response
+    {
+        return $this->step($number, $request, fn (SeenOrder $seen): string => $this->onItsWay($send->send($seen, $person)));
+    }
+
+    #[Route('/{number}/acknowledge', name: 'order_acknowledge', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function acknowledge(string $number, Request $request, AcknowledgeOrder $acknowledge, #[CurrentUser] Person $person): Response
+    {
+        return $this->step($number, $request, function (SeenOrder $seen, Fields $fields) use ($acknowledge, $person): string {
+            $promised = $fields->day('promised', $fields->text('promised'));
+            $acknowledge->acknowledge($seen, $person, $promised ?? throw new Refused($fields->errors()['promised'] ?? 'Which day did they promise?'));
+
+            return 'Their date is noted.';
+        });
+    }
+
+    #[Route('/{number}/cancel', name: 'order_cancel', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function cancel(string $number, Request $request, EndOrder $end, #[CurrentUser] Person $person): Response
+    {
+        return $this->step($number, $request, static fn (SeenOrder $seen): string => $end->cancel($seen, $person)->number.' is cancelled.');
+    }
+
+    #[Route('/{number}/close', name: 'order_close', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function close(string $number, Request $request, EndOrder $end, #[CurrentUser] Person $person): Response
+    {
+        return $this->step($number, $request, static function (SeenOrder $seen, Fields $fields) use ($end, $person): string {
+            $end->closeShort($seen, $person, $fields->text('agreed', 80));
+
+            return 'What was outstanding is closed.';
+        });
+    }
+
+    /** @param callable(SeenOrder, Fields): string $act answers with what it did */
+    private function step(string $number, Request $request, callable $act): Response
+    {
         $fields = Fields::of($request);
-        $version = (int) $fields->text('version');
         try {
-            match ($step) {
-                'approve' => $sending->approve($order->id, $version, $person),
-                'back' => $sending->sendBack($order->id, $version, $person, $fields->text('reason')),
-                'send' => $sending->send($order->id, $version, $person),
-                'acknowledge' => $sending->acknowledge($order->id, $version, $person, $fields->day('promised', $fields->text('promised')) ?? throw new Refused($fields->errors['promised'] ?? 'Which day did they promise?')),
-                'cancel' => $sending->cancel($order->id, $version, $person),
-                'close' => $sending->closeShort($order->id, $version, $person, $fields->text('agreed', 80)),
-                default => throw new \LogicException('The route allows no other step.'),
-            };
-            if (!in_array($step, ['approve', 'back'], true)) {
-                // What is to come has changed: its items are planned anew, once the page is out.
-                $items = $order->itemIds();
-                $after->do(static fn () => $planner->replan($items));
-            }
-            $this->addFlash('fine', match ($step) {
-                'approve' => $number.' is approved.',
-                'back' => $number.' is a draft again.',
-                'send' => sprintf('%s is on its way to %s.', $number, $order->supplier->contact()?->email()),
-                'acknowledge' => 'Their date is noted.',
-                'cancel' => $number.' is cancelled.',
-                default => 'What was outstanding is closed.',
-            });
+            $this->addFlash('fine', $act(new SeenOrder($this->order($number)->id, (int) $fields->text('version')), $fields));
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
         }
@@ -130,7 +166,7 @@ final class OrdersController extends AbstractController
     #[Route('/{number}/preview.pdf', name: 'order_preview', methods: ['GET'])]
     public function preview(string $number, OrderPaper $paper): Response
     {
-        return self::pdf($paper->pdf($this->order($number)), $number.'-preview.pdf');
+        return self::document($paper->pdf($this->order($number)), $number.'-preview.pdf', 'application/pdf');
     }
 
     /** What the supplier got, byte for byte. */
@@ -142,12 +178,14 @@ final class OrdersController extends AbstractController
             throw $this->createNotFoundException('No such document was sent.');
         }
 
-        return self::pdf($document->content(), $document->filename);
+        return self::document($document->content(), $document->filename, $document->mediaType);
     }
 
-    private static function pdf(string $bytes, string $name): Response
+    private static function document(string $bytes, string $name, string $mediaType): Response
     {
-        return new Response($bytes, 200, ['Content-Type' => 'application/pdf', 'Content-Disposition' => HeaderUtils::makeDisposition('inline', $name)]);
+        $disposition = HeaderUtils::makeDisposition('application/pdf' === $mediaType ? 'inline' : 'attachment', $name);
+
+        return new Response($bytes, 200, ['Content-Type' => $mediaType, 'Content-Disposition' => $disposition]);
     }
 
     private function order(string $number): PurchaseOrder

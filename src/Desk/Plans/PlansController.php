@@ -13,7 +13,6 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Desk\Reorder\Planner;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Item\Item;
@@ -35,7 +34,6 @@ final class PlansController extends AbstractController
         private readonly EntityManagerInterface $entities,
         private readonly OrderLists $lists,
         private readonly Sites $sites,
-        private readonly Planner $planner,
         private readonly Audit $audit,
         private readonly ClockInterface $clock,
     ) {
@@ -55,7 +53,7 @@ final class PlansController extends AbstractController
         $site = $this->site($fields->text('site'));
         $name = $fields->text('name', 80);
         $day = $fields->day('day', $fields->text('day'));
-        if (null === $day && !isset($fields->errors['day'])) {
+        if (null === $day && !isset($fields->errors()['day'])) {
             $fields->refuse('day', 'Say on which day it is wanted.');
         }
         if (null !== $day && $day->format('Y-m-d') < $this->clock->now()->format('Y-m-d')) {
@@ -90,7 +88,6 @@ final class PlansController extends AbstractController
         array_map($this->entities->persist(...), $needs);
         $this->audit->note($person, 'plans', sprintf('%s, %s: %d items planned', $name, $day?->format('j M') ?? '', count($needs)));
         $this->entities->flush();
-        $this->planner->replan(array_map(static fn (PlannedNeed $need): int => $need->item->id, $needs));
         $this->addFlash('fine', sprintf('%s: %d %s planned.', $name, count($needs), 1 === count($needs) ? 'item is' : 'items are'));
 
         return $this->redirectToRoute('plans');
@@ -101,11 +98,9 @@ final class PlansController extends AbstractController
     {
         $need = $this->entities->find(PlannedNeed::class, $id);
         if (null !== $need) {
-            $item = $need->item->id;
             $this->audit->note($person, 'plans', sprintf('%s: %s of %s taken out', $need->name, $need->quantity->strippedOfTrailingZeros(), $need->item->code));
             $this->entities->remove($need);
             $this->entities->flush();
-            $this->planner->replan([$item]);
         }
 
         return $this->redirectToRoute('plans');
@@ -168,7 +163,7 @@ final class PlansController extends AbstractController
         }
         $this->entities->persist($closure);
         $this->entities->flush();
-        $this->addFlash('fine', sprintf('%s shut %s to %s. Calculate again to plan around it.', $supplier?->name() ?? 'We are', $first->format('j M'), $last->format('j M')));
+        $this->addFlash('fine', sprintf('%s shut %s to %s; it is being planned around.', $supplier?->name() ?? 'We are', $first->format('j M'), $last->format('j M')));
 
         return $this->redirectToRoute('plans');
     }

@@ -17,20 +17,18 @@ use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Desk\Drawing\CurveChart;
-use TallBarrel\Desk\Reorder\Planner;
-use TallBarrel\Desk\Shell\AfterResponse;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\ClassFigures;
 use TallBarrel\Store\Planning\PolicySetting;
-use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Work\Planning\PlayPolicy;
 
 /** How each class of items is replenished, what a setting costs and what it brings. */
 #[Route('/policies')]
 final class PoliciesController extends AbstractController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly ClassFigures $figures, private readonly ExchangeCurve $curve)
+    public function __construct(private readonly EntityManagerInterface $entities, private readonly ClassFigures $figures, private readonly PlayPolicy $curve)
     {
     }
 
@@ -48,7 +46,7 @@ final class PoliciesController extends AbstractController
     }
 
     #[Route('/{class}', name: 'policy_save', requirements: ['class' => '[ABC]-[a-z]+'], methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function save(string $class, Request $request, Audit $audit, Planner $planner, Proposals $proposals, AfterResponse $after, #[CurrentUser] Person $person): Response
+    public function save(string $class, Request $request, Audit $audit, #[CurrentUser] Person $person): Response
     {
         $setting = $this->setting($class);
         $fields = Fields::of($request);
@@ -59,13 +57,6 @@ final class PoliciesController extends AbstractController
         $setting->change($policy);
         $audit->note($person, 'policies', sprintf('%s: %s, %s', $class, $policy->kind->words(), $policy->target->words()));
         $this->entities->flush();
-        $last = $proposals->lastRun();
-        if (null !== $last) {
-            $run = $proposals->begin($last->options());
-            $after->do(static function () use ($planner, $run): void {
-                $planner->carryOut($run);
-            });
-        }
         $this->addFlash('fine', sprintf('%s: %s, %s. Everything is being calculated with it.', $class, $policy->kind->words(), $policy->target->words()));
 
         return $this->redirectToRoute('policies', ['class' => $class]);
@@ -77,7 +68,7 @@ final class PoliciesController extends AbstractController
         $percent = $fields->price('service', $fields->text('service'));
         $amount = $fields->price('amount', $fields->text('amount'));
         $minimum = $fields->price('minimum', $fields->text('minimum'));
-        $target = $fields->attempt('service', static fn (): ServiceTarget => ServiceTarget::of($fields->text('target') ?: ServiceTarget::CYCLE, ($percent?->toFloat() ?? 0.0) / 100));
+        $target = $fields->attempt('service', static fn (): ServiceTarget => ServiceTarget::of($fields->text('target', missing: ServiceTarget::CYCLE), ($percent?->toFloat() ?? 0.0) / 100));
         $kind = PolicyKind::tryFrom($fields->text('kind'));
         if (null === $kind) {
             $fields->refuse('kind', 'Choose how it is replenished.');
@@ -106,9 +97,12 @@ final class PoliciesController extends AbstractController
     {
         $now = $setting->policy();
         $tried = '' === $fields->text('kind') ? $now : self::policy($fields);
-        $marks = array_values(array_unique([$now->target->level, ...(null === $tried || in_array($tried->target->level, ExchangeCurve::LEVELS, true) ? [] : [$tried->target->level])]));
+        $marks = array_values(array_unique([$now->target->level, ...(null === $tried || in_array($tried->target->level, PlayPolicy::LEVELS, true) ? [] : [$tried->target->level])]));
         $curve = $this->curve->of($setting->key(), $tried ?? $now, $marks);
         $before = null === $tried || $tried->kind === $now->kind && $tried->target->kind === $now->target->kind && $tried->amount === $now->amount && $tried->minimum === $now->minimum ? $curve : $this->curve->of($setting->key(), $now, $marks);
+        if (null === $curve || null === $before) {
+            return ['waiting' => true, 'setting' => $setting, 'errors' => $fields->errors(), 'query' => $fields->typed];
+        }
         $at = static function (array $points, float $level): ?array {
             foreach ($points as $point) {
                 if (is_array($point) && is_float($point['level']) && abs($point['level'] - $level) < 1e-6) {
@@ -121,8 +115,8 @@ final class PoliciesController extends AbstractController
         $level = ($tried ?? $now)->target->level;
 
         return [
-            'setting' => $setting, 'chart' => CurveChart::of($curve['points'], $now->target->level, $level), 'tried' => $at($curve['points'], $level),
-            'now' => $at($before['points'], $now->target->level), 'level' => $level, 'policy' => $tried ?? $now, 'places' => $curve['places'], 'of' => $curve['of'], 'errors' => $fields->errors,
+            'waiting' => false, 'setting' => $setting, 'chart' => CurveChart::of($curve['points'], $now->target->level, $level), 'tried' => $at($curve['points'], $level),
+            'now' => $at($before['points'], $now->target->level), 'level' => $level, 'policy' => $tried ?? $now, 'places' => $curve['places'], 'of' => $curve['of'], 'errors' => $fields->errors(),
         ];
     }
 

@@ -9,8 +9,10 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderDays;
+use TallBarrel\Core\Replenish\Evidence;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Projection;
+use TallBarrel\Core\Replenish\SupplierTerms;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\Sparkline;
@@ -22,10 +24,10 @@ use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\PlanningRun;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
-use TallBarrel\Store\Planning\SupplierTerms;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Planning\FillUpOrder;
 
 /**
  * What Reorder shows: proposals grouped by supplier, and the why of one of them. The whole list is added up where it is
@@ -48,7 +50,7 @@ final class ReorderBoard
     public function __construct(
         private readonly Proposals $proposals,
         private readonly PlanningData $data,
-        private readonly FillUp $fillUp,
+        private readonly FillUpOrder $fillUp,
         private readonly Spending $spending,
         private readonly CurrentBusiness $business,
         private readonly Sites $sites,
@@ -82,7 +84,7 @@ final class ReorderBoard
         }
         usort($groups, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         $built = [];
-        foreach ($groups as [$ignored, $id]) {
+        foreach ($groups as [, $id]) {
             $ids = $rows > 0 ? $this->proposals->page($id, $site, $sort, $words, 0, $rows) : [];
             $rows -= count($ids);
             $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], $ids, $site);
@@ -101,9 +103,7 @@ final class ReorderBoard
 
     public function row(SavedProposal $proposal): ReorderRow
     {
-        $explanation = $proposal->explanation();
-        $facts = $proposal->facts();
-        $coming = array_sum(array_column($facts['arrivals'], 1));
+        $evidence = $proposal->evidence($this->clock->now());
         $offer = $proposal->offer();
         $price = null === $offer ? null : Money::of($offer->prices()->priceFor($proposal->packs()), $offer->supplier->currency());
         $this->lastPrices ??= $this->spending->lastPrices();
@@ -112,46 +112,46 @@ final class ReorderBoard
 
         return new ReorderRow(
             $proposal,
-            Barrel::of($facts['onHand'], $coming, $explanation->safetyStock, $explanation->reorderPoint, $explanation->orderUpTo),
-            Sparkline::of(array_slice($facts['sold'], -20), array_map($forecast->week(...), range(0, 5))),
-            $facts['onHand'], $coming, $price,
+            Barrel::of($proposal->onHand, $proposal->coming, $proposal->safetyStock, $proposal->reorderPoint, $proposal->orderUpTo),
+            Sparkline::of(array_slice($evidence->sold, -20), array_map($forecast->week(...), range(0, 5))),
+            $proposal->onHand, $proposal->coming, $price,
             null === $offer || null === $price ? null : PriceChange::percent($price->amount, $this->lastPrices[$offer->id] ?? null),
             $proposal->line(), $offer?->rule()->pack->label() ?? '',
             array_map(static fn (array $move): array => ['site' => $names[$move['site']] ?? '?', 'siteId' => $move['site'], 'units' => (float) $move['units']], $proposal->moves()),
+            $evidence->needed,
         );
     }
 
     /**
      * The drawing that follows the quantity, the sum that led to it, and what else could be done.
      *
-     * @return array{row: ReorderRow, chart: StockChart, outOn: \DateTimeImmutable|null, arrival: \DateTimeImmutable, units: BigDecimal, others: list<Offer>, overdue: list<OpenOrder>, putOffTo: \DateTimeImmutable}
+     * @return array{row: ReorderRow, evidence: Evidence, chart: StockChart, outOn: \DateTimeImmutable|null, arrival: \DateTimeImmutable, units: BigDecimal, others: list<Offer>, overdue: list<OpenOrder>, putOffTo: \DateTimeImmutable}
      */
     public function why(SavedProposal $proposal): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        $facts = $proposal->facts();
-        $explanation = $proposal->explanation();
-        $arrival = new \DateTimeImmutable($facts['arrival'], $today->getTimezone());
+        $evidence = $proposal->evidence($today);
+        $arrival = new \DateTimeImmutable($proposal->arrival->format('Y-m-d'), $today->getTimezone());
         $onDay = max(0, (int) $today->diff($arrival)->format('%r%a'));
-        $open = SavedProposal::openOrders($facts);
-        $coming = OpenOrder::schedule($open, $today);
+        $coming = $proposal->comingOn($today);
         $units = $proposal->units();
         $leaving = [];
-        foreach ($facts['planned'] as [$ignored, $quantity, $day]) {
-            $ahead = max(0, (int) $today->diff(new \DateTimeImmutable($day, $today->getTimezone()))->format('%r%a'));
-            $leaving[$ahead] = ($leaving[$ahead] ?? 0.0) + $quantity;
+        foreach ($evidence->planned as $planned) {
+            $ahead = max(0, (int) $today->diff($planned->day)->format('%r%a'));
+            $leaving[$ahead] = ($leaving[$ahead] ?? 0.0) + $planned->stockUnits;
         }
-        $projection = Projection::over(max(self::DAYS_SHOWN, $onDay + 14), $facts['onHand'] - $facts['promised'], $coming, $proposal->forecast(), $units->toFloat(), $onDay, $leaving);
+        $projection = Projection::over(max(self::DAYS_SHOWN, $onDay + 14), $proposal->onHand - $proposal->promised, $coming->schedule(), $proposal->forecast(), $units->toFloat(), $onDay, $leaving);
         $offers = $this->entities->getRepository(Offer::class)->findBy(['item' => $proposal->item], ['rank' => 'ASC']);
 
         return [
             'row' => $this->row($proposal),
-            'chart' => StockChart::of($projection, $explanation->safetyStock, $explanation->reorderPoint, $today, $units->isPositive() ? $onDay : null),
+            'evidence' => $evidence,
+            'chart' => StockChart::of($projection, $proposal->safetyStock, $proposal->reorderPoint, $today, $units->isPositive() ? $onDay : null),
             'outOn' => null === $projection->outOnDay ? null : $today->add(new \DateInterval(sprintf('P%dD', $projection->outOnDay))),
             'arrival' => $arrival,
             'units' => $units,
             'others' => array_values(array_filter($offers, static fn (Offer $offer): bool => $offer !== $proposal->offer())),
-            'overdue' => array_values(array_filter($open, static fn (OpenOrder $order): bool => $order->daysLate($today) > 0)),
+            'overdue' => $coming->late(),
             'putOffTo' => null === $proposal->offer() ? $today->modify('+7 days') : $this->orderDays($proposal->offer()->supplier->id)->nextCutOff($today->modify('+1 day')),
         ];
     }
@@ -207,7 +207,7 @@ final class ReorderBoard
     private function group(?Supplier $supplier, array $sum, array $ids, ?Site $site, int $from = 0): ReorderGroup
     {
         $rows = array_map($this->row(...), $this->proposals->load($ids));
-        $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->facts()['arrival'], $rows);
+        $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->arrival->format('Y-m-d'), $rows);
 
         return new ReorderGroup(
             $supplier, $rows, $sum['listed'] - $from - count($ids), $sum['chosen'],

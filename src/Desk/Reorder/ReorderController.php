@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Reorder;
 
+use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
-use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -14,23 +14,26 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
-use TallBarrel\Desk\Shell\AfterResponse;
+use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\OrderLists;
-use TallBarrel\Store\Planning\PlanningOptions;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Planning\ChangeProposal;
+use TallBarrel\Work\Planning\DraftOrders;
+use TallBarrel\Work\Planning\FillUpOrder;
+use TallBarrel\Work\Planning\RunPlanning;
 
 #[Route('/reorder')]
 final class ReorderController extends AbstractController
 {
     public function __construct(
         private readonly ReorderBoard $board,
-        private readonly Choices $choices,
+        private readonly ChangeProposal $change,
         private readonly Proposals $proposals,
         private readonly OrderLists $lists,
         private readonly Shell $shell,
@@ -58,37 +61,39 @@ final class ReorderController extends AbstractController
     }
 
     #[Route('/calculate', name: 'reorder_calculate', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function calculate(Request $request, Planner $planner, AfterResponse $after, ClockInterface $clock): Response
+    public function calculate(Request $request, RunPlanning $planning): Response
     {
         $fields = Fields::of($request);
-        $running = $this->proposals->latestRun();
-        if (null !== $running && $running->isRunning() && $running->at() > $clock->now()->modify('-20 minutes')) {
+        if (true === $this->proposals->latestRun()?->isRunning()) {
             $this->addFlash('watch', 'A calculation is under way already.');
 
             return $this->redirectToRoute('reorder');
         }
-        $options = $fields->attempt('figure', static function () use ($fields): PlanningOptions {
-            $start = $fields->text('start') ?: PlanningOptions::DUE;
-            $typed = $fields->text(PlanningOptions::VALUE === $start ? 'value' : 'days');
-            if ('' !== $typed && !is_numeric(str_replace(',', '', $typed))) {
-                throw InvalidValue::notANumber($typed, 'a number');
-            }
-            $list = $fields->text('list');
-
-            return PlanningOptions::of(
-                $start, '' === $typed ? null : (float) str_replace(',', '', $typed), is_numeric($list) ? (int) $list : null, $fields->text('history') ?: PlanningOptions::ALL,
-                $fields->day('from', $fields->text('from'))?->format('Y-m-d'), $fields->day('to', $fields->text('to'))?->format('Y-m-d'), 'no' !== $fields->text('stock'), 'no' !== $fields->text('whole'),
-            );
-        });
+        $options = $this->options($fields);
         if (null === $options || !$fields->isGood()) {
             return $this->page($request, $fields);
         }
-        $run = $this->proposals->begin($options);
-        $after->do(static function () use ($planner, $run): void {
-            $planner->carryOut($run);
-        });
+        $planning->begin($options);
 
         return $this->redirectToRoute('reorder');
+    }
+
+    private function options(Fields $fields): ?PlanningOptions
+    {
+        $start = $fields->text('start', missing: PlanningOptions::DUE);
+        $typed = $fields->text(PlanningOptions::VALUE === $start ? 'value' : 'days');
+        $list = $fields->text('list');
+
+        return $fields->attempt('figure', static fn (): PlanningOptions => PlanningOptions::of(
+            $start,
+            '' === $typed ? null : $fields->numerals->price($typed)->toFloat(),
+            1 === preg_match('/^\d+$/', $list) ? (int) $list : null,
+            $fields->text('history', missing: PlanningOptions::ALL),
+            $fields->day('from', $fields->text('from'))?->format('Y-m-d'),
+            $fields->day('to', $fields->text('to'))?->format('Y-m-d'),
+            'no' !== $fields->text('stock'),
+            'no' !== $fields->text('whole'),
+        ));
     }
 
     /** How far the calculation is; once it is through, the page is loaded anew. */
@@ -130,9 +135,12 @@ final class ReorderController extends AbstractController
     {
         $fields = Fields::of($request);
         $typed = $fields->each('quantity')[$id] ?? '';
-
         // A quantity typed ticks its row; a tick alone leaves the quantity as it is.
-        return $this->answer($request, $id, $typed, fn (SavedProposal $proposal) => $this->choices->order($proposal, $typed, str_starts_with($request->headers->get('HX-Trigger-Name', ''), 'quantity') || isset($fields->each('chosen')[$id])));
+        $chosen = isset($fields->each('chosen')[$id]) || str_starts_with($request->headers->get('HX-Trigger-Name', ''), 'quantity');
+
+        return $this->answer($request, $id, $typed, function (SavedProposal $proposal) use ($typed, $chosen, $fields): void {
+            $this->change->order($proposal, '' === $typed ? BigDecimal::zero() : $fields->numerals->quantity($typed), $chosen);
+        });
     }
 
     /** All of one supplier's rows ticked, or none. */
@@ -163,10 +171,10 @@ final class ReorderController extends AbstractController
                 throw new Refused('That supplier does not offer it any more.');
             }
             if ('' === $fields->text('packs')) {
-                $this->choices->buyFrom($proposal, $offer);
+                $this->change->buyFrom($proposal, $offer);
                 $this->addFlash('fine', sprintf('%s now goes to %s.', $proposal->item->code, $offer->supplier->name()));
             } else {
-                $this->choices->split($proposal, $offer, $fields->text('packs'));
+                $this->change->split($proposal, $offer, $fields->numerals->quantity($fields->text('packs')));
                 $this->addFlash('fine', sprintf('%s is split: the rest from %s.', $proposal->item->code, $offer->supplier->name()));
             }
             $this->entities->flush();
@@ -183,12 +191,12 @@ final class ReorderController extends AbstractController
         $fields = Fields::of($request);
         $proposal = $this->proposal($id);
         $until = $fields->day('until', $fields->text('until')) ?? $this->board->why($proposal)['putOffTo'];
-        $fields->attempt('until', fn () => $this->choices->putOff($proposal, $until, $fields->text('reason'), $person));
+        $fields->attempt('until', fn () => $this->change->putOff($proposal, $until, $fields->text('reason'), $person));
         if ($fields->isGood()) {
             $this->entities->flush();
             $this->addFlash('fine', sprintf('%s at %s is put off until %s.', $proposal->item->code, $proposal->site->name, $until->format('D j M')));
         } else {
-            $this->addFlash('short', $proposal->item->code.': '.implode(' ', $fields->errors));
+            $this->addFlash('short', $proposal->item->code.': '.implode(' ', $fields->errors()));
         }
 
         return $this->redirectToRoute('reorder', $fields->isGood() ? [] : ['why' => $id]);
@@ -198,7 +206,7 @@ final class ReorderController extends AbstractController
     public function takeUp(string $item, string $site): Response
     {
         $proposal = $this->proposals->at($item, $site) ?? throw $this->createNotFoundException(sprintf('Nothing is planned for %s at %s.', $item, $site));
-        $this->choices->takeUp($proposal);
+        $this->change->takeUp($proposal);
         $this->entities->flush();
 
         return $this->redirectToRoute('reorder', ['why' => $proposal->id]);
@@ -206,7 +214,7 @@ final class ReorderController extends AbstractController
 
     /** Adds what makes a supplier's order reach its minimum, free freight or a full load. */
     #[Route('/fill/{code}', name: 'reorder_fill', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function fill(string $code, FillUp $fillUp): Response
+    public function fill(string $code, FillUpOrder $fillUp): Response
     {
         $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException('There is no such supplier.');
         $group = $this->board->groupOf($supplier, $this->shell->site(), 'rush');
@@ -221,7 +229,7 @@ final class ReorderController extends AbstractController
     }
 
     #[Route('/draft', name: 'reorder_draft', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function draft(Request $request, Drafting $drafting, #[CurrentUser] Person $person): Response
+    public function draft(Request $request, DraftOrders $drafting, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
         $chosen = $fields->each('chosen');
@@ -231,7 +239,8 @@ final class ReorderController extends AbstractController
                 continue;
             }
             try {
-                $this->choices->order($proposal, $typed, isset($chosen[$id]));
+                $packs = '' === $typed ? BigDecimal::zero() : $fields->numerals->quantity($typed);
+                $this->change->order($proposal, $packs, isset($chosen[$id]));
             } catch (InvalidValue|Refused $problem) {
                 $fields->refuse((string) $id, $problem->getMessage());
             }
@@ -252,13 +261,13 @@ final class ReorderController extends AbstractController
         return 1 === count($orders) ? $this->redirectToRoute('order', ['number' => $orders[0]->number]) : $this->redirectToRoute('orders');
     }
 
-    /** @param callable(SavedProposal): mixed $change */
-    private function answer(Request $request, int $id, string $typed, callable $change): Response
+    /** @param callable(SavedProposal): void $act */
+    private function answer(Request $request, int $id, string $typed, callable $act): Response
     {
         $proposal = $this->proposal($id);
         $error = null;
         try {
-            $change($proposal);
+            $act($proposal);
             $this->entities->flush();
         } catch (InvalidValue|Refused $problem) {
             $error = $problem->getMessage();

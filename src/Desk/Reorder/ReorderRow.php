@@ -24,6 +24,8 @@ final readonly class ReorderRow
         public ?Money $line,
         public string $packLabel,
         public array $moves,
+        /** Stock units, before rounding to what can be bought. */
+        public float $needed,
         /** What was typed and cannot be bought, with the reason. */
         public string $typed = '',
         public string $objection = '',
@@ -42,6 +44,6 @@ final readonly class ReorderRow
 
     public function refused(string $typed, string $objection): self
     {
-        return new self($this->proposal, $this->barrel, $this->sales, $this->onHand, $this->coming, $this->price, $this->priceChange, $this->line, $this->packLabel, $this->moves, $typed, $objection);
+        return new self($this->proposal, $this->barrel, $this->sales, $this->onHand, $this->coming, $this->price, $this->priceChange, $this->line, $this->packLabel, $this->moves, $this->needed, $typed, $objection);
     }
 }

@@ -10,11 +10,11 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Person\Person;
-use TallBarrel\Store\Quote\Answering;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
 use TallBarrel\Store\Quote\QuoteItem;
-use TallBarrel\Store\Quote\QuoteSheet;
+use TallBarrel\Work\Sourcing\AnswerQuote;
+use TallBarrel\Work\Sourcing\QuoteSheet;
 
 /**
  * Reads an answer typed into a form, by the supplier on its own page or by us for it, or brought as the filled-in file.
@@ -23,7 +23,7 @@ use TallBarrel\Store\Quote\QuoteSheet;
  */
 final readonly class AnswerForm
 {
-    public function __construct(private Answering $answering, private QuoteSheet $sheet)
+    public function __construct(private AnswerQuote $answering, private QuoteSheet $sheet)
     {
     }
 

@@ -16,15 +16,13 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
-use TallBarrel\Desk\Shell\AfterResponse;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
-use TallBarrel\Store\Quote\Answering;
-use TallBarrel\Store\Quote\Correspondents;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
 use TallBarrel\Store\Quote\QuoteItem;
@@ -32,30 +30,40 @@ use TallBarrel\Store\Quote\QuoteRound;
 use TallBarrel\Store\Quote\RoundFile;
 use TallBarrel\Store\Quote\Rounds;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Sourcing\AnswerQuote;
+use TallBarrel\Work\Sourcing\AwardRound;
+use TallBarrel\Work\Sourcing\BeginRound;
+use TallBarrel\Work\Sourcing\CloseRound;
+use TallBarrel\Work\Sourcing\CompareAnswers;
+use TallBarrel\Work\Sourcing\RemindSuppliers;
+use TallBarrel\Work\Sourcing\SendRound;
 
 /** Quote rounds: plan one, send it, follow the answers, award. */
 #[Route('/compare/rounds')]
 final class RoundsController extends AbstractController
 {
-    public function __construct(private readonly Rounds $rounds, private readonly Asking $asking, private readonly EntityManagerInterface $entities, private readonly Shell $shell, private readonly ClockInterface $clock, private readonly RoundComparison $comparison, private readonly Audit $audit)
-    {
+    public function __construct(
+        private readonly Rounds $rounds,
+        private readonly Offers $offers,
+        private readonly EntityManagerInterface $entities,
+        private readonly Shell $shell,
+        private readonly ClockInterface $clock,
+        private readonly CompareAnswers $comparison,
+        private readonly Audit $audit,
+    ) {
     }
 
     #[Route('', name: 'rounds', methods: ['GET'])]
-    public function list(AfterResponse $after, Correspondents $correspondents): Response
+    public function list(): Response
     {
-        $after->do(static function () use ($correspondents): void {
-            $correspondents->answerDue();
-        });
-
         return $this->render('rounds/rounds.html.twig', ['rounds' => $this->rounds->all()]);
     }
 
     #[Route('', name: 'round_new', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function begin(Request $request, #[CurrentUser] Person $person): Response
+    public function begin(Request $request, BeginRound $begin, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
-        $round = $this->asking->begin($person, $this->shell->site() ?? $this->shell->sites()[0]);
+        $round = $begin->begin($person, $this->shell->site() ?? $this->shell->sites()[0]);
         $item = $this->item($fields->text('item'));
         if (null !== $item) {
             $units = $fields->quantity('units', $fields->text('units'));
@@ -64,7 +72,7 @@ final class RoundsController extends AbstractController
             } catch (InvalidValue $problem) {
                 $this->addFlash('watch', $problem->getMessage());
             }
-            foreach ($this->suppliersOf([$item->id]) as $supplier) {
+            foreach ($this->offers->suppliersOf([$item->id], $this->clock->now()) as $supplier) {
                 $round->invite($supplier);
             }
         }
@@ -74,18 +82,14 @@ final class RoundsController extends AbstractController
     }
 
     #[Route('/{number}', name: 'round', methods: ['GET'])]
-    public function show(string $number, AfterResponse $after, Correspondents $correspondents): Response
+    public function show(string $number): Response
     {
-        $after->do(static function () use ($correspondents): void {
-            $correspondents->answerDue();
-        });
-
         return $this->page($this->find($number), Fields::none());
     }
 
     /** Saves what is asked and of whom; with "send" it goes out too. */
     #[Route('/{number}', name: 'round_save', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function save(string $number, Request $request, AfterResponse $after, Correspondents $correspondents, #[CurrentUser] Person $person): Response
+    public function save(string $number, Request $request, SendRound $send, #[CurrentUser] Person $person): Response
     {
         $round = $this->find($number);
         $fields = Fields::of($request);
@@ -99,10 +103,7 @@ final class RoundsController extends AbstractController
                 $this->entities->getConnection()->executeStatement('UPDATE quote_round SET version = version + 1 WHERE id = ? AND version = ?', [$round->id, (int) $fields->text('version')]);
                 $this->entities->refresh($round);
                 if ($request->request->has('send')) {
-                    $this->asking->send($round->id, $round->version(), $person);
-                    $after->do(static function () use ($correspondents): void {
-                        $correspondents->answerDue();
-                    });
+                    $send->send($round->id, $round->version(), $person);
                     $this->addFlash('fine', sprintf('%s is out to %d suppliers; answers are due on %s.', $number, count($round->quotes()), $round->replyBy()->format('D j M')));
                 }
             }
@@ -119,16 +120,16 @@ final class RoundsController extends AbstractController
     }
 
     #[Route('/{number}/remind', name: 'round_remind', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function remind(string $number, #[CurrentUser] Person $person): Response
+    public function remind(string $number, RemindSuppliers $remind, #[CurrentUser] Person $person): Response
     {
-        $reminded = $this->asking->remind($this->find($number)->id, $person);
+        $reminded = $remind->remind($this->find($number)->id, $person);
         $this->addFlash($reminded > 0 ? 'fine' : 'watch', $reminded > 0 ? sprintf('%d reminded.', $reminded) : 'Everybody has answered, or was reminded today.');
 
         return $this->redirectToRoute('round', ['number' => $number]);
     }
 
     #[Route('/{number}/award', name: 'round_award', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function award(string $number, Request $request, #[CurrentUser] Person $person): Response
+    public function award(string $number, Request $request, AwardRound $award, #[CurrentUser] Person $person): Response
     {
         $round = $this->find($number);
         $fields = Fields::of($request);
@@ -147,7 +148,7 @@ final class RoundsController extends AbstractController
         }
         try {
             if ($fields->isGood()) {
-                $orders = $this->asking->award($round->id, (int) $fields->text('version'), $given, '1' === $fields->text('keep'), $person);
+                $orders = $award->award($round->id, (int) $fields->text('version'), $given, '1' === $fields->text('keep'), $person);
                 $this->addFlash('fine', sprintf('Awarded. Drafted: %s.', implode(', ', array_map(static fn (PurchaseOrder $order): string => $order->number.' for '.$order->supplier->name(), $orders))));
 
                 return 1 === count($orders) ? $this->redirectToRoute('order', ['number' => $orders[0]->number]) : $this->redirectToRoute('orders');
@@ -161,10 +162,10 @@ final class RoundsController extends AbstractController
     }
 
     #[Route('/{number}/close', name: 'round_close', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function close(string $number, Request $request, #[CurrentUser] Person $person): Response
+    public function close(string $number, Request $request, CloseRound $close, #[CurrentUser] Person $person): Response
     {
         try {
-            $this->asking->close($this->find($number)->id, (int) Fields::of($request)->text('version'), $person);
+            $close->close($this->find($number)->id, (int) Fields::of($request)->text('version'), $person);
             $this->addFlash('fine', sprintf('%s is closed; whoever answered has been thanked.', $number));
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
@@ -181,7 +182,7 @@ final class RoundsController extends AbstractController
     }
 
     #[Route('/{number}/{code}', name: 'quote_answer', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function answer(string $number, string $code, Request $request, AnswerForm $form, Answering $answering, #[CurrentUser] Person $person): Response
+    public function answer(string $number, string $code, Request $request, AnswerForm $form, AnswerQuote $answering, #[CurrentUser] Person $person): Response
     {
         $quote = $this->quoteOf($number, $code);
         $fields = Fields::of($request);
@@ -236,7 +237,7 @@ final class RoundsController extends AbstractController
         $add = $fields->text('add', 200);
         if ('' !== $add) {
             $item = $this->item($add);
-            $fields->attempt('add', static fn (): QuoteItem => $round->ask($item, $add, QuoteItem::read($fields->text('add_quantities'))));
+            $fields->attempt('add', static fn (): QuoteItem => $round->ask($item, $add, QuoteItem::read($fields->text('add_quantities'), $fields->numerals)));
         }
         $ticked = $fields->each('supplier');
         foreach ($round->quotes() as $quote) {
@@ -262,12 +263,12 @@ final class RoundsController extends AbstractController
 
     private function page(QuoteRound $round, Fields $fields): Response
     {
-        $items = array_values(array_filter(array_map(static fn (QuoteItem $item): ?int => $item->item?->id, $round->items())));
+        $items = array_values(array_filter(array_map(static fn (QuoteItem $item): ?int => $item->item?->id, $round->items()), static fn (?int $id): bool => null !== $id));
 
         return $this->render('rounds/round.html.twig', [
             'round' => $round,
             'fields' => $fields,
-            'offering' => $this->suppliersOf($items),
+            'offering' => $this->offers->suppliersOf($items, $this->clock->now()),
             'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
             'sites' => $this->shell->sites(),
             'history' => $this->audit->of($round->number),
@@ -278,19 +279,6 @@ final class RoundsController extends AbstractController
     private function quotePage(Quote $quote, Fields $fields): Response
     {
         return $this->render('rounds/quote.html.twig', ['quote' => $quote, 'round' => $quote->round, 'fields' => $fields], new Response(status: $fields->isGood() ? 200 : 422));
-    }
-
-    /**
-     * @param list<int> $items
-     *
-     * @return list<Supplier> who offers any of them
-     */
-    private function suppliersOf(array $items): array
-    {
-        /** @var list<Supplier> $suppliers */
-        $suppliers = [] === $items ? [] : $this->entities->createQuery('SELECT DISTINCT s FROM '.Supplier::class.' s JOIN TallBarrel\Store\Offer\Offer o WITH o.supplier = s WHERE o.item IN (:items) AND o.blocked = false ORDER BY s.name')->setParameter('items', $items)->getResult();
-
-        return $suppliers;
     }
 
     private function item(string $typed): ?Item

@@ -14,8 +14,8 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Business\CurrentBusiness;
-use TallBarrel\Store\Business\RateFeed;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Work\Keeping\RateFeed;
 
 /** What money, stock and exchanging cost the business, and the exchange rates. */
 #[Route('/settings/costs')]

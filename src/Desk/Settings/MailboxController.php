@@ -7,10 +7,11 @@ namespace TallBarrel\Desk\Settings;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
-use TallBarrel\Store\Order\SentLetters;
-use TallBarrel\Store\Quote\Correspondents;
+use TallBarrel\Work\Ordering\SentLetters;
+use TallBarrel\Work\Sourcing\AnswersWanted;
 
 #[Route('/mailbox')]
 final class MailboxController extends AbstractController
@@ -23,10 +24,10 @@ final class MailboxController extends AbstractController
 
     /** The stand-in suppliers need not wait until their time has come. */
     #[Route('/answers', name: 'mailbox_answers', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function answers(Correspondents $correspondents): Response
+    public function answers(MessageBusInterface $bus): Response
     {
-        $answered = $correspondents->answerDue(true);
-        $this->addFlash($answered > 0 ? 'fine' : 'watch', $answered > 0 ? sprintf('%d stand-in suppliers have answered.', $answered) : 'No stand-in supplier has a question open.');
+        $bus->dispatch(new AnswersWanted());
+        $this->addFlash('fine', 'The stand-in suppliers have been told to answer; their answers come in within seconds.');
 
         return $this->redirectToRoute('rounds');
     }

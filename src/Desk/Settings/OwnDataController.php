@@ -14,11 +14,11 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Desk\Shell\AfterResponse;
+use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Import\ImportRun;
-use TallBarrel\Store\Import\Imports;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Keeping\Imports;
 
 #[Route('/own-data'), IsGranted('ROLE_IMPORT')]
 final class OwnDataController extends AbstractController
@@ -74,11 +74,21 @@ final class OwnDataController extends AbstractController
     }
 
     #[Route('/runs/{id}', name: 'own_data_apply', requirements: ['id' => '\d+'], methods: ['POST'])]
-    public function apply(int $id, AfterResponse $after): Response
+    public function apply(int $id): Response
     {
-        $run = $this->find($id);
-        if ($this->importer->claim($run)) {
-            $after->do(fn () => $this->importer->apply($id));
+        $this->importer->askToApply($this->find($id));
+
+        return $this->redirectToRoute('own_data_run', ['id' => $id]);
+    }
+
+    /** The decimal mark the file's numbers are written with, where the guess was wrong or there was none. */
+    #[Route('/runs/{id}/mark', name: 'own_data_mark', requirements: ['id' => '\d+'], methods: ['POST'])]
+    public function mark(int $id, Request $request): Response
+    {
+        try {
+            $this->importer->checkAgain($this->find($id), Fields::of($request)->text('mark', 1));
+        } catch (InvalidValue|Refused $problem) {
+            $this->addFlash('short', $problem->getMessage());
         }
 
         return $this->redirectToRoute('own_data_run', ['id' => $id]);

@@ -7,44 +7,50 @@ namespace TallBarrel\Desk\Shell;
 use Brick\Math\BigDecimal;
 use Symfony\Component\HttpFoundation\Request;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Core\Quantity\Quantity;
+use TallBarrel\Core\Problems;
+use TallBarrel\Core\Quantity\Numerals;
 
 /**
  * What a person typed into a form, read field by field. What cannot be read is kept as typed, with the reason beside it.
  */
-final class Fields
+final readonly class Fields
 {
-    /** @var array<string, string> */
-    public array $errors = [];
+    /** Where a request carries how the business writes numbers; see ReadNumbers. */
+    public const NUMERALS = '_numerals';
 
-    /** @param array<string, mixed> $typed */
-    private function __construct(public readonly array $typed)
+    public Problems $problems;
+
+    /** @param array<array-key, mixed> $typed */
+    private function __construct(public array $typed, public Numerals $numerals)
     {
+        $this->problems = new Problems();
     }
 
     public static function of(Request $request): self
     {
-        /** @var array<string, mixed> $typed */
-        $typed = $request->request->all();
-
-        return new self($typed);
+        return new self($request->request->all(), self::numeralsOf($request));
     }
 
     /** What stands in the address instead of in a form. */
     public static function query(Request $request): self
     {
-        /** @var array<string, mixed> $typed */
-        $typed = $request->query->all();
-
-        return new self($typed);
+        return new self($request->query->all(), self::numeralsOf($request));
     }
 
     public static function none(): self
     {
-        return new self([]);
+        return new self([], Numerals::with(Numerals::POINT));
     }
 
-    public function text(string $name, int $longest = 200): string
+    private static function numeralsOf(Request $request): Numerals
+    {
+        $numerals = $request->attributes->get(self::NUMERALS);
+
+        return $numerals instanceof Numerals ? $numerals : Numerals::with(Numerals::POINT);
+    }
+
+    /** @param string $missing what an empty field stands for */
+    public function text(string $name, int $longest = 200, string $missing = ''): string
     {
         $value = $this->typed[$name] ?? '';
         $value = is_string($value) ? trim($value) : '';
@@ -52,7 +58,7 @@ final class Fields
             $this->refuse($name, sprintf('At most %d characters fit here.', $longest));
         }
 
-        return $value;
+        return '' === $value ? $missing : $value;
     }
 
     /** @return array<int, string> what was typed in "name[id]" */
@@ -71,24 +77,13 @@ final class Fields
     /** A quantity of 0 or more; null when empty, or unreadable with the reason kept under the name. */
     public function quantity(string $name, string $typed): ?BigDecimal
     {
-        return $this->attempt($name, static fn (): ?BigDecimal => '' === $typed ? null : Quantity::read($typed));
+        return $this->attempt($name, fn (): ?BigDecimal => '' === $typed ? null : $this->numerals->quantity($typed));
     }
 
     /** An amount of money or a price, with up to six decimals. */
     public function price(string $name, string $typed): ?BigDecimal
     {
-        return $this->attempt($name, static function () use ($typed): ?BigDecimal {
-            $clean = str_replace([' ', "\u{a0}"], '', $typed);
-            $clean = 1 === preg_match('/^\d+,\d{1,6}$/', $clean) && 1 !== preg_match('/^\d{1,3},\d{3}$/', $clean) ? str_replace(',', '.', $clean) : str_replace(',', '', $clean);
-            if ('' === $clean) {
-                return null;
-            }
-            if (1 !== preg_match('/^\d{1,9}(\.\d{1,6})?$/', $clean)) {
-                throw InvalidValue::notANumber($typed, 'an amount of 0 or more, such as 9.30');
-            }
-
-            return BigDecimal::of($clean);
-        });
+        return $this->attempt($name, fn (): ?BigDecimal => '' === $typed ? null : $this->numerals->price($typed));
     }
 
     /** A day as the browser sends it. */
@@ -116,13 +111,7 @@ final class Fields
      */
     public function attempt(string $name, callable $read): mixed
     {
-        try {
-            return $read();
-        } catch (InvalidValue $invalid) {
-            $this->refuse($name, $invalid->getMessage());
-
-            return null;
-        }
+        return $this->problems->attempt($name, $read);
     }
 
     /**
@@ -132,20 +121,22 @@ final class Fields
      */
     public function apply(string $name, callable $change): void
     {
-        $this->attempt($name, static function () use ($change): bool {
-            $change();
-
-            return true;
-        });
+        $this->problems->apply($name, $change);
     }
 
     public function refuse(string $name, string $reason): void
     {
-        $this->errors[$name] ??= $reason;
+        $this->problems->refuse($name, $reason);
+    }
+
+    /** @return array<string, string> reasons by field */
+    public function errors(): array
+    {
+        return $this->problems->all();
     }
 
     public function isGood(): bool
     {
-        return [] === $this->errors;
+        return $this->problems->areNone();
     }
 }

@@ -23,6 +23,7 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Order\OpenLines;
 use TallBarrel\Store\Planning\ForecastAdjustment;
 use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Planning\Proposals;
@@ -34,15 +35,19 @@ use TallBarrel\Store\Stock\StockList;
 final class StockController extends AbstractController
 {
     #[Route('/stock', name: 'stock', methods: ['GET'])]
-    public function list(Request $request, StockList $stock, StockFigures $figures, Shell $shell): Response
+    public function list(Request $request, StockList $stock, OpenLines $open, StockFigures $figures, Shell $shell, ClockInterface $clock): Response
     {
         $words = trim($request->query->getString('q'));
         $offset = max(0, $request->query->getInt('from'));
         $site = $shell->site()?->id;
-        $rows = array_map(static fn (array $row): array => $row + [
-            'symbol' => Unit::from($row['unit'])->symbol(),
-            'barrel' => Barrel::of((float) $row['held'], (float) $row['coming'], (float) $row['safety'], (float) $row['reorder'], (float) $row['up_to']),
-        ], $stock->page($words, $site, $offset));
+        $page = $stock->page($words, $site, $offset);
+        $open = $open->byItem(array_column($page, 'id'), $site, $clock->now()->setTime(0, 0));
+        $rows = array_map(static function (array $row) use ($open): array {
+            $coming = ($open[$row['id']] ?? null)?->units()->toFloat() ?? 0.0;
+            $barrel = Barrel::of((float) $row['held'], $coming, (float) $row['safety'], (float) $row['reorder'], (float) $row['up_to']);
+
+            return $row + ['symbol' => Unit::from($row['unit'])->symbol(), 'coming' => $coming, 'barrel' => $barrel];
+        }, $page);
         $model = ['rows' => $rows, 'words' => $words, 'next' => StockList::PAGE === count($rows) ? $offset + StockList::PAGE : null];
 
         return $request->headers->has('HX-Request')
@@ -51,14 +56,15 @@ final class StockController extends AbstractController
     }
 
     #[Route('/items/{code}', name: 'item', requirements: ['code' => '[^/]+'], methods: ['GET'])]
-    public function item(string $code, EntityManagerInterface $entities, StockList $stock, Proposals $proposals, ReorderBoard $board, Rates $rates, ClockInterface $clock, Shell $shell, Request $request): Response
+    public function item(string $code, EntityManagerInterface $entities, StockList $stock, OpenLines $open, Proposals $proposals, ReorderBoard $board, Rates $rates, ClockInterface $clock, Shell $shell, Request $request): Response
     {
         $item = $entities->getRepository(Item::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
         $places = $proposals->ofItem($item->id);
         $site = $request->query->getString('site', $shell->site()->code ?? '');
         $shown = array_values(array_filter($places, static fn (SavedProposal $place): bool => $place->site->code === $site))[0] ?? $places[0] ?? null;
-        $now = $stock->now($item->id);
         $today = $clock->now()->setTime(0, 0);
+        $held = $stock->held($item->id);
+        $open = $open->bySite([$item->id], $today);
         $inForce = $rates->allOn($today);
         $offers = [];
         foreach ($entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC']) as $offer) {
@@ -67,17 +73,22 @@ final class StockController extends AbstractController
             $offers[] = ['offer' => $offer, 'packs' => $offer->rule()->packsFor($need), 'unitCost' => null === $rate ? null : $offer->at($rate)->unitCost($need), 'need' => $need];
         }
 
+        $evidence = $shown?->evidence($today);
+
         return $this->render('stock/item.html.twig', [
             'item' => $item,
-            'places' => array_map(static function (SavedProposal $place) use ($now): array {
-                $levels = $place->explanation();
-                $here = $now[$place->site->id];
+            'places' => array_map(static function (SavedProposal $place) use ($held, $open): array {
+                $here = $held[$place->site->id] ?? 0.0;
+                $coming = ($open[$place->item->id.':'.$place->site->id] ?? null)?->units()->toFloat() ?? 0.0;
 
-                return ['place' => $place, 'now' => $here, 'barrel' => Barrel::of($here['held'], $here['coming'], $levels->safetyStock, $levels->reorderPoint, $levels->orderUpTo)];
+                return [
+                    'place' => $place, 'now' => ['held' => $here, 'coming' => $coming],
+                    'barrel' => Barrel::of($here, $coming, $place->safetyStock, $place->reorderPoint, $place->orderUpTo),
+                ];
             }, $places),
             'shown' => null === $shown ? null : $board->why($shown),
-            'demand' => null === $shown ? null : DemandChart::of($shown->facts()['sold'], $shown->facts()['marks'], $shown->forecast(), $today),
-            'leads' => null === $shown ? null : LeadTimeStrip::of($shown->facts()['met'], $shown->facts()['promisedDays']),
+            'demand' => null === $shown || null === $evidence ? null : DemandChart::of($evidence->sold, $evidence->marks, $shown->forecast(), $today),
+            'leads' => null === $evidence ? null : LeadTimeStrip::of($evidence->met, $evidence->promisedDays),
             'own' => $entities->find(ItemPolicy::class, ['item' => $item])?->policy(),
             'kinds' => PolicyKind::cases(),
             'adjustments' => $entities->createQuery('SELECT a FROM '.ForecastAdjustment::class.' a WHERE a.item = :item AND a.until > :today ORDER BY a.id')->setParameters(new ArrayCollection([new Parameter('item', $item), new Parameter('today', $today->format('Y-m-d'))]))->getResult(),

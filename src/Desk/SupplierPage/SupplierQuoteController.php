@@ -20,11 +20,11 @@ use TallBarrel\Desk\Rounds\RoundsController;
 use TallBarrel\Desk\Shell\CsrfGuard;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Business\CurrentBusiness;
-use TallBarrel\Store\Quote\Answering;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
-use TallBarrel\Store\Quote\QuoteSheet;
 use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Work\Sourcing\AnswerQuote;
+use TallBarrel\Work\Sourcing\QuoteSheet;
 
 /**
  * The page a supplier answers one quote on: no sign-in, only the link, which leads to that quote and nothing else, is
@@ -66,7 +66,7 @@ final class SupplierQuoteController extends AbstractController
     }
 
     #[Route('/decline', name: 'supplier_quote_decline', methods: ['POST'])]
-    public function decline(string $token, Request $request, Answering $answering): Response
+    public function decline(string $token, Request $request, AnswerQuote $answering): Response
     {
         $quote = $this->quote($token, $request);
         $fields = Fields::of($request);
@@ -109,7 +109,7 @@ final class SupplierQuoteController extends AbstractController
     {
         $limit = $this->supplierPageLimiter->create($request->getClientIp().' '.substr($token, 0, 8))->consume();
         if (!$limit->isAccepted()) {
-            throw new TooManyRequestsHttpException(max(1, $limit->getRetryAfter()->getTimestamp() - time()), 'This page was asked for too often. Please wait a few minutes.');
+            throw new TooManyRequestsHttpException(max(1, $limit->getRetryAfter()->getTimestamp() - $this->clock->now()->getTimestamp()), 'This page was asked for too often. Please wait a few minutes.');
         }
         $quote = $this->rounds->byToken($token);
 

@@ -123,7 +123,7 @@ final class OfferController extends AbstractController
         $unit = $fields->text('content_unit', 3);
         $fields->apply('outer_packs', fn () => $offer->describe($fields->text('description', 160), '' === $unit || $unit === $offer->item->unit->value ? '' : $fields->text('content', 20).' '.$unit, $fields->text('outer_packs', 120)));
         $offer->recode($fields->text('supplier_code', 40));
-        $fields->apply('discounts', fn () => $offer->discount(ChainedDiscounts::read($fields->text('discounts', 40))));
+        $fields->apply('discounts', fn () => $offer->discount(ChainedDiscounts::read($fields->text('discounts', 40), $fields->numerals)));
         $lead = $this->whole($fields, 'lead_days', 'days', 365) ?? $offer->leadDays();
         $rank = $this->whole($fields, 'rank', 'place', 99) ?? $offer->rank();
         [$from, $until] = [$fields->day('valid_from', $fields->text('valid_from')), $fields->day('valid_until', $fields->text('valid_until'))];
@@ -157,7 +157,7 @@ final class OfferController extends AbstractController
     {
         return PriceBreaks::read(
             $fields->text('prices', 200),
-            BreakKind::tryFrom($fields->text('break_kind')) ?? BreakKind::AllUnits, BreakBasis::tryFrom($fields->text('break_basis')) ?? BreakBasis::Quantity,
+            BreakKind::tryFrom($fields->text('break_kind')) ?? BreakKind::AllUnits, BreakBasis::tryFrom($fields->text('break_basis')) ?? BreakBasis::Quantity, $fields->numerals,
         );
     }
 

@@ -18,12 +18,14 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
-use TallBarrel\Store\Import\Imports;
 use TallBarrel\Store\Offer\PriceList;
 use TallBarrel\Store\Offer\PriceLists;
 use TallBarrel\Store\Offer\PriceMove;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Keeping\Imports;
+use TallBarrel\Work\Sourcing\ApplyPriceList;
+use TallBarrel\Work\Sourcing\BringPriceList;
 
 /** A supplier's price lists: brought, looked through, applied. */
 #[Route('/suppliers/{code}/prices')]
@@ -31,8 +33,13 @@ final class PriceListsController extends AbstractController
 {
     private const USUAL_LIMIT = '5';
 
-    public function __construct(private readonly PriceLists $lists, private readonly EntityManagerInterface $entities, private readonly ClockInterface $clock)
-    {
+    public function __construct(
+        private readonly PriceLists $lists,
+        private readonly BringPriceList $bring,
+        private readonly ApplyPriceList $apply,
+        private readonly EntityManagerInterface $entities,
+        private readonly ClockInterface $clock,
+    ) {
     }
 
     #[Route('', name: 'price_lists', methods: ['GET'])]
@@ -45,7 +52,7 @@ final class PriceListsController extends AbstractController
     #[Route('/standing.csv', name: 'price_list_standing', methods: ['GET'])]
     public function standing(string $code): Response
     {
-        return new Response($this->lists->standingAsFile($this->supplier($code)), 200, ['Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', strtolower($code).'-prices.csv')]);
+        return new Response($this->bring->standingAsFile($this->supplier($code)), 200, ['Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', strtolower($code).'-prices.csv')]);
     }
 
     #[Route('', name: 'price_list_bring', methods: ['POST']), IsGranted('ROLE_BUY')]
@@ -63,7 +70,7 @@ final class PriceListsController extends AbstractController
                 throw InvalidValue::because(sprintf('The file did not arrive whole, or has more than the %d MB that can be read at once.', Imports::MOST_BYTES / 1048576));
             }
             $list = new PriceList($supplier, $person, $this->clock->now(), mb_substr($file->getClientOriginalName(), 0, 80), '1' === $fields->text('complete'), $from, $until, $limit);
-            $this->lists->bring($list, $file->getPathname());
+            $this->bring->bring($list, $file->getPathname());
 
             return $list;
         }) : null;
@@ -103,7 +110,7 @@ final class PriceListsController extends AbstractController
         $list = $this->find($code, $id);
         $fields = Fields::of($request);
         if ('leave' === $fields->text('do')) {
-            $this->lists->putAway($list);
+            $this->apply->putAway($list);
             $this->addFlash('fine', 'The list is put away; nothing was changed.');
 
             return $this->redirectToRoute('price_lists', ['code' => $code]);
@@ -124,13 +131,10 @@ final class PriceListsController extends AbstractController
         $this->entities->flush();
         if ('apply' === $fields->text('do')) {
             try {
-                $count = $this->lists->apply($list, $person);
+                $this->apply->ask($list, $person);
             } catch (Refused $refused) {
                 $this->addFlash('short', $refused->getMessage());
-
-                return $this->redirectToRoute('price_list', ['code' => $code, 'id' => $id]);
             }
-            $this->addFlash('fine', sprintf('%s %s applied%s. Prices on orders already drafted stay as they are.', number_format($count), 1 === $count ? 'line is' : 'lines are', $from > $this->clock->now() ? '; the new prices hold from '.$from->format('j M Y') : '. Recalculate on Reorder to plan with them'));
         }
 
         return $this->redirectToRoute('price_list', ['code' => $code, 'id' => $id]);
@@ -169,7 +173,7 @@ final class PriceListsController extends AbstractController
         $lists = $this->lists->of($supplier);
 
         return $this->render('suppliers/price_lists.html.twig', [
-            'supplier' => $supplier, 'lists' => $lists, 'columns' => $this->lists->columns(), 'fields' => $fields,
+            'supplier' => $supplier, 'lists' => $lists, 'columns' => $this->bring->columns(), 'fields' => $fields,
             'limit' => ($lists[0] ?? null)?->limitPercent() ?? BigDecimal::of(self::USUAL_LIMIT),
         ], new Response(status: $fields->isGood() ? 200 : 422));
     }

@@ -79,7 +79,7 @@ final class SuppliersController extends AbstractController
         } catch (InvalidValue $invalid) {
             $this->addFlash('short', $invalid->getMessage());
 
-            return $this->redirectToRoute('suppliers', array_filter(['code' => $code, 'name' => $fields->text('name'), 'currency' => $fields->text('currency'), 'like' => $fields->text('like')]));
+            return $this->redirectToRoute('suppliers', array_filter(['code' => $code, 'name' => $fields->text('name'), 'currency' => $fields->text('currency'), 'like' => $fields->text('like')], static fn (string $typed): bool => '' !== $typed));
         }
         $this->addFlash('fine', sprintf('%s is there. What is still missing before it can be ordered from is marked.', $supplier->name()));
 

@@ -15,7 +15,7 @@ use TallBarrel\Desk\Drawing\Bars;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\CurrentBusiness;
-use TallBarrel\Store\Import\Imports;
+use TallBarrel\Store\Import\ImportRuns;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
@@ -24,7 +24,7 @@ use TallBarrel\Store\Stock\StockFigures;
 final class TodayController extends AbstractController
 {
     #[Route('/', name: 'today', methods: ['GET'])]
-    public function today(TodayList $list, Shell $shell, Orders $orders, Spending $spending, StockFigures $stock, CurrentBusiness $business, ClockInterface $clock, CacheInterface $cache, Imports $imports): Response
+    public function today(TodayList $list, Shell $shell, Orders $orders, Spending $spending, StockFigures $stock, CurrentBusiness $business, ClockInterface $clock, CacheInterface $cache, ImportRuns $imports): Response
     {
         $today = $clock->now()->setTime(0, 0);
         $site = $shell->site();
@@ -63,7 +63,7 @@ final class TodayController extends AbstractController
     {
         $week = [];
         for ($day = $today; count($week) < 5; $day = $day->modify('+1 day')) {
-            if ($day == $today || (int) $day->format('N') <= 5) {
+            if ([] === $week || (int) $day->format('N') <= 5) {
                 $week[] = ['day' => $day, 'orders' => array_values(array_filter($orders, static fn (PurchaseOrder $order): bool => $order->dueOn()->format('Y-m-d') === $day->format('Y-m-d')
                     && (null === $site || [] !== array_filter($order->sites(), static fn ($place): bool => $place->id === $site))))];
             }

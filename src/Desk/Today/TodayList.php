@@ -16,15 +16,12 @@ use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\Orders;
-use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\StockFigures;
 
 /**
  * What needs a person now, most pressing first.
- *
- * @phpstan-import-type Facts from SavedProposal
  */
 final class TodayList
 {
@@ -59,24 +56,21 @@ final class TodayList
     /** @return list<TodayEntry> items that will be gone before an order sent now could arrive */
     private function shortages(?Site $site): array
     {
-        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, pack_content: string|null, out_in_days: int, sales_at_risk: float, explanation: string, facts: string, moves: string}> $rows */
+        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, pack_content: string|null, out_in_days: int, sales_at_risk: float, moves: string, on_hand: float, promised: float, coming: float, safety_stock: float, reorder_point: float, order_up_to: float, arrival: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days, p.sales_at_risk, p.explanation, p.facts, p.moves
+            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days, p.sales_at_risk, p.moves,
+                    p.on_hand, p.promised, p.coming, p.safety_stock, p.reorder_point, p.order_up_to, p.arrival
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id
              WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".self::SHORTAGES,
             [$site?->id, $site?->id],
         );
 
         return array_map(function (array $row): TodayEntry {
-            /** @var array{levels: array{safety: float, reorder: float, upTo: float}} $why */
-            $why = json_decode($row['explanation'], true, flags: \JSON_THROW_ON_ERROR);
-            /** @var Facts $facts */
-            $facts = json_decode($row['facts'], true, flags: \JSON_THROW_ON_ERROR);
             /** @var list<array{site: int, units: float}> $moves */
             $moves = json_decode($row['moves'], true, flags: \JSON_THROW_ON_ERROR);
             $rush = Reason::Rush->value === $row['reason'];
             $out = $row['out_in_days'];
-            $arrival = new \DateTimeImmutable($facts['arrival']);
+            $arrival = new \DateTimeImmutable($row['arrival']);
             $helper = [] === $moves ? null : $this->sites->find($moves[0]['site']);
             $pack = null === $row['pack_name'] || null === $row['pack_content'] ? null : Pack::of($row['pack_name'], $row['pack_content']);
 
@@ -84,13 +78,13 @@ final class TodayList
                 true,
                 $rush ? 'A customer is waiting' : (0 === $out ? 'Nothing left' : 'Out in '.(1 === $out ? '1 day' : $out.' days')).', next delivery possible '.$arrival->format('D j M'),
                 $rush
-                    ? sprintf('%s at %s: %s promised, %s there.', $row['name'], $row['site'], number_format($facts['promised']), number_format($facts['onHand']))
+                    ? sprintf('%s at %s: %s promised, %s there.', $row['name'], $row['site'], number_format($row['promised']), number_format($row['on_hand']))
                     : sprintf('%s at %s.', $row['name'], $row['site']),
                 $row['sales_at_risk'] >= 1 ? Money::of(BigDecimal::of((string) round($row['sales_at_risk'])), $this->business->get()->currency) : null, 'of sales at risk',
                 $this->urls->generate('reorder', ['why' => $row['id']]),
                 null !== $helper ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name)
                     : (null === $pack ? 'Find a supplier' : sprintf('Order %s %s', BigDecimal::of($row['packs'])->strippedOfTrailingZeros(), $pack->named($row['packs']))),
-                Barrel::of($facts['onHand'], array_sum(array_column($facts['arrivals'], 1)), $why['levels']['safety'], $why['levels']['reorder'], $why['levels']['upTo']),
+                Barrel::of($row['on_hand'], $row['coming'], $row['safety_stock'], $row['reorder_point'], $row['order_up_to']),
             );
         }, $rows);
     }
@@ -134,19 +128,22 @@ final class TodayList
     private function orders(?Site $site): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        /** @var list<array{number: string, supplier: string, buyer: string, state: string, due: string, sent_at: string|null, lines: int, value: string}> $rows */
+        /** @var list<array{number: string, supplier: string, buyer: string, state: string, due: string, counted_on: int|null, sent_at: string|null, lines: int, value: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.number, s.name supplier, b.name buyer, o.state, COALESCE(o.promised_on, o.wanted_on) due, o.sent_at, COUNT(*) `lines`,
-                    SUM(GREATEST(l.packs - l.received - l.closed_short, 0) * l.price / o.foreign_for_one) value
+            "SELECT o.number, s.name supplier, b.name buyer, o.state, COALESCE(o.promised_on, o.wanted_on) due, o.counted_on, o.sent_at, COUNT(*) `lines`,
+                    COALESCE(SUM(open.home_value), SUM(l.packs * l.price / o.foreign_for_one)) value
              FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id JOIN order_line l ON l.order_id = o.id
+             LEFT JOIN open_line open ON open.id = l.id
              WHERE o.state IN ('awaiting-approval', 'approved', ".Orders::openStates().')
-             GROUP BY o.id, o.number, s.name, b.name, o.state, due, o.sent_at HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id',
+             GROUP BY o.id, o.number, s.name, b.name, o.state, due, o.counted_on, o.sent_at HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id',
             [$site?->id, $site?->id],
         );
         $urgent = $watch = [];
         foreach ($rows as $row) {
             $due = new \DateTimeImmutable($row['due'], $today->getTimezone());
-            $late = $due < $today ? (int) $due->diff($today)->days : 0;
+            $verdict = null === $row['counted_on'] ? null : 1 === $row['counted_on'];
+            $open = new OpenOrder($row['number'], BigDecimal::zero(), $due, $verdict);
+            $late = $open->daysLate($today);
             $value = Money::of(BigDecimal::of($row['value']), $this->business->get()->currency)->rounded();
             $entry = fn (bool $isUrgent, string $title, string $words, string $action): TodayEntry => new TodayEntry(
                 $isUrgent, $title, sprintf('%s, %s, %s', $row['number'], $row['supplier'], $words), $value, 'ordered',
@@ -157,8 +154,8 @@ final class TodayList
                 $watch[] = $entry(false, 'Waiting for a yes', sprintf('%d lines, drafted by %s, over their limit.', $row['lines'], explode(' ', $row['buyer'])[0]), 'Look and decide');
             } elseif ('approved' === $row['state']) {
                 $watch[] = $entry(false, 'Approved, not sent', 'ready to go out.', 'Look and send');
-            } elseif ($late > OpenOrder::FORGOTTEN_AFTER_DAYS) {
-                $urgent[] = $entry(true, sprintf('%s late, forgotten?', $days), sprintf('due %s; planning no longer counts on it.', $due->format('D j M')), 'Settle it');
+            } elseif ($late > 0 && !$open->countsOn($today)) {
+                $urgent[] = $entry(true, sprintf(false === $verdict ? '%s late, not counted on' : '%s late, forgotten?', $days), sprintf('due %s; planning no longer counts on it.', $due->format('D j M')), 'Settle it');
             } elseif ($late > 0) {
                 $urgent[] = $entry(true, $days.' late', sprintf('%d lines, due %s.', $row['lines'], $due->format('D j M')), 'Look into it');
             } elseif ('sent' === $row['state'] && null !== $row['sent_at'] && (new \DateTimeImmutable($row['sent_at']))->modify('+'.self::UNACKNOWLEDGED_AFTER_DAYS.' days') < $this->clock->now()) {
@@ -174,17 +171,19 @@ final class TodayList
     {
         /** @var list<array{code: string, name: string, site: string, cover: float, coming: string, cost: string|null, number: string, unit_of: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.code, i.name, s.name site, p.cover_days cover, SUM((l.packs - l.received - l.closed_short) * l.pack_content) coming, COALESCE(MAX(i.average_cost), MAX(i.standard_cost)) cost, MIN(o.number) number, i.unit unit_of
+            'SELECT i.code, i.name, s.name site, p.cover_days cover, SUM(l.units) coming, COALESCE(MAX(i.average_cost), MAX(i.standard_cost)) cost,
+                    MIN(l.number) number, i.unit unit_of
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
-             JOIN order_line l ON l.item_id = p.item_id AND l.site_id = p.site_id JOIN purchase_order o ON o.id = l.order_id AND o.state IN ('.Orders::openStates().")
-             WHERE l.packs > l.received + l.closed_short AND p.cover_days > ? AND JSON_VALUE(p.facts, '$.onHand') > JSON_VALUE(p.explanation, '$.levels.upTo') AND (? IS NULL OR p.site_id = ?)
-             GROUP BY p.id, i.code, i.name, s.name, p.cover_days, i.unit ORDER BY SUM((l.packs - l.received - l.closed_short) * l.pack_content) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) DESC LIMIT ".self::NOT_NEEDED,
+             JOIN open_line l ON l.item_id = p.item_id AND l.site_id = p.site_id
+             WHERE p.cover_days > ? AND p.on_hand > p.order_up_to AND (? IS NULL OR p.site_id = ?)
+             GROUP BY p.id, i.code, i.name, s.name, p.cover_days, i.unit
+             ORDER BY SUM(l.units) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) DESC LIMIT '.self::NOT_NEEDED,
             [self::MORE_THAN_ENOUGH_DAYS, $site?->id, $site?->id],
         );
 
         return array_map(fn (array $row): TodayEntry => new TodayEntry(
             false, sprintf('%s brings what is not needed now', $row['number']),
-            sprintf('%s at %s lasts %d days; %s more are to come.', $row['name'], $row['site'], $row['cover'], number_format((float) $row['coming'])),
+            sprintf('%s at %s lasts %d days; %s more are to come.', $row['name'], $row['site'], (int) $row['cover'], number_format((float) $row['coming'])),
             Money::of(number_format((float) $row['coming'] * (float) $row['cost'], 2, '.', ''), $this->business->get()->currency), 'could wait',
             $this->urls->generate('order', ['number' => $row['number']]), 'Look at the order',
         ), $rows);
@@ -193,17 +192,17 @@ final class TodayList
     /** @return list<TodayEntry> items whose forecast has leaned one way for a while, the most money first */
     private function wrongForecasts(?Site $site): array
     {
-        /** @var list<array{code: string, name: string, site: string, site_code: string, bias: string, value: float}> $rows */
+        /** @var list<array{code: string, name: string, site: string, site_code: string, bias: float, value: float}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT i.code, i.name, s.name site, s.code site_code, JSON_VALUE(p.forecast, '$.bias') bias, p.leaning value
+            'SELECT i.code, i.name, s.name site, s.code site_code, p.bias, p.leaning value
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
-             WHERE p.leaning IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.leaning DESC LIMIT ".self::WRONG,
+             WHERE p.leaning IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.leaning DESC LIMIT '.self::WRONG,
             [$site?->id, $site?->id],
         );
 
         return array_map(fn (array $row): TodayEntry => new TodayEntry(
-            false, (float) $row['bias'] > 0 ? 'Forecast has been too high' : 'Forecast has been too low',
-            sprintf('%s at %s, by %d %% over the last months.', $row['name'], $row['site'], abs(round(100 * (float) $row['bias']))),
+            false, $row['bias'] > 0 ? 'Forecast has been too high' : 'Forecast has been too low',
+            sprintf('%s at %s, by %d %% over the last months.', $row['name'], $row['site'], (int) abs(round(100 * $row['bias']))),
             Money::of(number_format((float) $row['value'], 2, '.', ''), $this->business->get()->currency), 'a week astray',
             $this->urls->generate('item', ['code' => $row['code'], 'site' => $row['site_code']]), 'See the history',
         ), $rows);

@@ -95,7 +95,7 @@ final readonly class AwardFile
             return null;
         }
         if (!is_int($value) && !is_float($value) || $value < 0) {
-            throw InvalidValue::because(sprintf('“%s” in %s is %s; expected a number of 0 or more.', $key, $at, json_encode($value)));
+            throw InvalidValue::because(sprintf('“%s” in %s is %s; expected a number of 0 or more.', $key, $at, (string) json_encode($value)));
         }
 
         return (float) $value;

@@ -40,7 +40,7 @@ final class ForecastCommand extends Command
         try {
             $format = $input->getOption('format');
             if (!in_array($format, ['json', 'table'], true)) {
-                throw InvalidValue::because(sprintf('--format is “%s”; expected json or table.', is_scalar($format) ? $format : ''));
+                throw InvalidValue::because(sprintf('--format is “%s”; expected json or table.', is_scalar($format) ? (string) $format : ''));
             }
             $file = $input->getArgument('file');
             $series = SeriesFile::read(is_string($file) ? $file : '');
@@ -103,7 +103,7 @@ final class ForecastCommand extends Command
             return null;
         }
         if (!is_string($value) || 1 !== preg_match('/^\d{1,5}$/', $value) || (int) $value < 1 || (int) $value > $most) {
-            throw InvalidValue::because(sprintf('--%s is “%s”; expected a whole number from 1 to %d.', $name, is_scalar($value) ? $value : '', $most));
+            throw InvalidValue::because(sprintf('--%s is “%s”; expected a whole number from 1 to %d.', $name, is_scalar($value) ? (string) $value : '', $most));
         }
 
         return (int) $value;

@@ -67,7 +67,7 @@ final readonly class ScenarioFile
         $policy = $data['policy'] ?? null;
         $policy = is_string($policy) ? ['type' => $policy] : $policy;
         if (!is_array($policy) || !in_array($policy['type'] ?? null, self::POLICIES, true)) {
-            throw InvalidValue::because(sprintf('“policy.type” is %s; expected one of %s.', json_encode(is_array($policy) ? $policy['type'] ?? null : $policy), implode(', ', self::POLICIES)));
+            throw InvalidValue::because(sprintf('“policy.type” is %s; expected one of %s.', (string) json_encode(is_array($policy) ? $policy['type'] ?? null : $policy), implode(', ', self::POLICIES)));
         }
         $figures = [];
         foreach (['s', 'S', 'Q'] as $name) {
@@ -78,7 +78,7 @@ final readonly class ScenarioFile
         $service = null;
         if (isset($policy['service'])) {
             if (!is_array($policy['service']) || 1 !== count($policy['service'])) {
-                throw InvalidValue::because(sprintf('“policy.service” is %s; expected {"fill": 0.95} or {"cycle": 0.95}.', json_encode($policy['service'])));
+                throw InvalidValue::because(sprintf('“policy.service” is %s; expected {"fill": 0.95} or {"cycle": 0.95}.', (string) json_encode($policy['service'])));
             }
             $kind = (string) array_key_first($policy['service']);
             $service = ServiceTarget::of($kind, self::number($policy['service'], $kind, 'policy.service'));
@@ -98,7 +98,7 @@ final readonly class ScenarioFile
         $leadTimes = self::leadTimes($data['lead_time'] ?? 0);
         $shortages = $data['shortages'] ?? 'backorder';
         if (!in_array($shortages, ['backorder', 'lost'], true)) {
-            throw InvalidValue::because(sprintf('“shortages” is %s; expected backorder or lost.', json_encode($shortages)));
+            throw InvalidValue::because(sprintf('“shortages” is %s; expected backorder or lost.', (string) json_encode($shortages)));
         }
         $periods = null === $series ? self::whole($data, 'periods', 10000, 1, self::MOST_PERIODS) : self::whole($data, 'periods', count($series), 1, count($series));
         $start = $data['start_stock'] ?? null;
@@ -116,7 +116,7 @@ final readonly class ScenarioFile
     private static function distribution(mixed $data): Distribution
     {
         if (!is_array($data) || !is_string($data['distribution'] ?? null)) {
-            throw InvalidValue::because(sprintf('“demand” is %s; expected a list of numbers or {"distribution": "poisson", "mean": 10}.', json_encode($data)));
+            throw InvalidValue::because(sprintf('“demand” is %s; expected a list of numbers or {"distribution": "poisson", "mean": 10}.', (string) json_encode($data)));
         }
         $figure = static fn (string $name, float $least = 1e-9): float => self::number($data, $name, 'demand', $least);
 
@@ -159,12 +159,12 @@ final readonly class ScenarioFile
         $found = [];
         foreach (is_array($data) ? $data : [] as $periods => $probability) {
             if (!is_int($periods) || $periods < 0 || $periods > 365 || !is_numeric($probability) || $probability < 0) {
-                throw InvalidValue::because(sprintf('“lead_time” gives %s the probability %s; expected whole periods with probabilities of 0 or more.', json_encode($periods), json_encode($probability)));
+                throw InvalidValue::because(sprintf('“lead_time” gives %s the probability %s; expected whole periods with probabilities of 0 or more.', (string) json_encode($periods), (string) json_encode($probability)));
             }
             $found[$periods] = (float) $probability;
         }
         if ([] === $found || abs(array_sum($found) - 1) > 1e-6) {
-            throw InvalidValue::because(sprintf('“lead_time” is %s; expected whole periods such as 2, {"1": 0.5, "3": 0.5} adding up to 1, or {"distribution": "uniform", "from": 1, "to": 3}.', json_encode($data)));
+            throw InvalidValue::because(sprintf('“lead_time” is %s; expected whole periods such as 2, {"1": 0.5, "3": 0.5} adding up to 1, or {"distribution": "uniform", "from": 1, "to": 3}.', (string) json_encode($data)));
         }
         ksort($found);
 
@@ -181,7 +181,7 @@ final readonly class ScenarioFile
         $numbers = [];
         foreach (array_values($values) as $i => $value) {
             if ((!is_int($value) && !is_float($value)) || $value < 0 || $value > 1e6) {
-                throw InvalidValue::because(sprintf('Entry %d of “%s” is %s; expected a number from 0 to a million.', $i + 1, $name, json_encode($value)));
+                throw InvalidValue::because(sprintf('Entry %d of “%s” is %s; expected a number from 0 to a million.', $i + 1, $name, (string) json_encode($value)));
             }
             $numbers[] = (float) $value;
         }
@@ -194,7 +194,7 @@ final readonly class ScenarioFile
     {
         $value = $data[$name] ?? $usual;
         if ((!is_int($value) && !is_float($value)) || $value < $least || !is_finite((float) $value)) {
-            throw InvalidValue::because(sprintf('“%s” is %s; expected a number%s.', ltrim($within.'.'.$name, '.'), json_encode($value), $least > -1e8 ? ($least > 0 ? ' above 0' : ' of 0 or more') : ''));
+            throw InvalidValue::because(sprintf('“%s” is %s; expected a number%s.', ltrim($within.'.'.$name, '.'), (string) json_encode($value), $least > -1e8 ? ($least > 0 ? ' above 0' : ' of 0 or more') : ''));
         }
 
         return (float) $value;
@@ -205,7 +205,7 @@ final readonly class ScenarioFile
     {
         $value = $data[$name] ?? $usual;
         if (!is_int($value) || $value < $least || $value > $most) {
-            throw InvalidValue::because(sprintf('“%s” is %s; expected a whole number from %d to %d.', $name, json_encode($value), $least, $most));
+            throw InvalidValue::because(sprintf('“%s” is %s; expected a whole number from %d to %d.', $name, (string) json_encode($value), $least, $most));
         }
 
         return $value;

@@ -49,7 +49,7 @@ final readonly class SeriesFile
         $history = [];
         foreach (array_values($data['history']) as $i => $value) {
             if (null !== $value && !is_int($value) && !is_float($value)) {
-                throw InvalidValue::because(sprintf('Entry %d of “history” is %s; expected a number, or null where it is unknown.', $i + 1, json_encode($value)));
+                throw InvalidValue::because(sprintf('Entry %d of “history” is %s; expected a number, or null where it is unknown.', $i + 1, (string) json_encode($value)));
             }
             $history[] = null === $value ? null : (float) $value;
         }
@@ -84,7 +84,7 @@ final readonly class SeriesFile
     {
         $value = $data[$name] ?? null;
         if (null !== $value && !is_int($value)) {
-            throw InvalidValue::because(sprintf('“%s” is %s; expected a whole number.', $name, json_encode($value)));
+            throw InvalidValue::because(sprintf('“%s” is %s; expected a whole number.', $name, (string) json_encode($value)));
         }
 
         return $value;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Csv;
 
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Numerals;
 
 /** A CSV file after RFC 4180: UTF-8, comma or semicolon, the first line naming the columns. */
 final readonly class CsvFile
@@ -32,6 +33,35 @@ final readonly class CsvFile
         }
 
         return new self($path, $delimiter, [] === $columns ? [''] : $columns);
+    }
+
+    /** How its numbers are written, by what they themselves bear out. */
+    public function numerals(): Numerals
+    {
+        $guess = Numerals::guessedFrom($this->cells());
+        if (null !== $guess->mark || ',' !== $this->delimiter) {
+            return $guess;
+        }
+        // Where commas divide the columns and no number holds one, points are decimal points.
+        foreach ($this->cells() as $cell) {
+            if (1 === preg_match('/^[\d.\s]*,[\d.,\s]*$/', $cell)) {
+                return $guess;
+            }
+        }
+
+        return Numerals::with(Numerals::POINT);
+    }
+
+    /** @return iterable<string> those with a mark in them */
+    private function cells(): iterable
+    {
+        foreach ($this->rows() as $row) {
+            foreach ($row as $cell) {
+                if (str_contains($cell, ',') || str_contains($cell, '.')) {
+                    yield $cell;
+                }
+            }
+        }
     }
 
     /**

@@ -4,15 +4,21 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Csv;
 
+use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\DependencyInjection\Attribute\AutowireIterator;
-use Symfony\Component\Filesystem\Filesystem;
+use Symfony\Component\Messenger\Attribute\AsMessageHandler;
+use Symfony\Component\Messenger\MessageBusInterface;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Store\Import\ImportForm;
+use TallBarrel\Core\Quantity\Numerals;
+use TallBarrel\Core\Refused;
 use TallBarrel\Store\Import\ImportRun;
-use TallBarrel\Store\Import\Imports;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Keeping\ImportForm;
+use TallBarrel\Work\Keeping\Imports;
+use TallBarrel\Work\Keeping\ImportToApply;
+use TallBarrel\Work\Keeping\KeptFiles;
 
 /** Checks a file line by line and says all that is wrong; applies it, in one transaction, when told to. */
 final readonly class Importer implements Imports
@@ -27,7 +33,8 @@ final readonly class Importer implements Imports
         #[AutowireIterator(ImportKind::class)]
         private iterable $kinds,
         private EntityManagerInterface $entities,
-        private string $instanceDir,
+        private KeptFiles $files,
+        private MessageBusInterface $bus,
         private ClockInterface $clock,
         private RateImport $rates,
     ) {
@@ -69,14 +76,31 @@ final readonly class Importer implements Imports
         if ([] !== $missing) {
             throw InvalidValue::because(sprintf('%s has no column “%s”. Its first line must name the columns: %s.', $filename, implode('”, “', $missing), implode(', ', array_keys($kind->columns()))));
         }
-        $kept = $this->instanceDir.'/uploads/'.bin2hex(random_bytes(12)).'.csv';
-        (new Filesystem())->copy($file, $kept, true);
+        $kept = $this->files->keep($file);
         $run = new ImportRun($kind->name(), mb_substr($filename, 0, 200), $kept, $person, $this->clock->now());
+        $this->read($run, $csv, $csv->numerals());
+        $this->entities->persist($run);
+        $this->entities->flush();
+
+        return $run;
+    }
+
+    public function checkAgain(ImportRun $run, string $decimalMark): void
+    {
+        if (ImportRun::CHECKED !== $run->state()) {
+            throw new Refused('This file has been settled already; bring it again.');
+        }
+        $this->read($run, CsvFile::open($run->path), Numerals::with($decimalMark));
+        $this->entities->flush();
+    }
+
+    private function read(ImportRun $run, CsvFile $csv, Numerals $numerals): void
+    {
         $rows = $bad = 0;
         $problems = $sample = [];
-        $read = $kind->reader();
+        $read = $this->kind($run->kind)->reader();
         foreach ($csv->rows() as $line => $values) {
-            $row = new Row($line, $values);
+            $row = new Row($line, $values, $numerals);
             $read($row);
             ++$rows;
             if ($row->isGood()) {
@@ -90,26 +114,34 @@ final readonly class Importer implements Imports
                 }
             }
         }
-        $run->checked($rows, $bad, $problems, [$csv->columns, ...$sample]);
-        $this->entities->persist($run);
-        $this->entities->flush();
-
-        return $run;
+        $run->checked($rows, $bad, $problems, [$csv->columns, ...$sample], $numerals->mark);
     }
 
-    public function claim(ImportRun $run): bool
+    public function askToApply(ImportRun $run): bool
     {
-        if (ImportRun::CHECKED !== $run->state() || 0 === $run->goodRows()) {
-            return false;
-        }
-        $run->start();
-        $this->entities->flush();
-        $this->report($run, 0);
+        return $this->entities->wrapInTransaction(function () use ($run): bool {
+            $this->entities->lock($run, LockMode::PESSIMISTIC_WRITE);
+            $this->entities->refresh($run);
+            if (ImportRun::CHECKED !== $run->state() || 0 === $run->goodRows()) {
+                return false;
+            }
+            $run->start();
+            $this->entities->flush();
+            $this->report($run, 0);
+            $this->bus->dispatch(new ImportToApply($run->id));
 
-        return true;
+            return true;
+        });
     }
 
-    public function apply(int $id): void
+    #[AsMessageHandler]
+    public function carryOut(ImportToApply $message): void
+    {
+        $this->apply($message->run);
+    }
+
+    /** Applies all good lines of a run that is to be applied, or none. Taken up again after a worker died, it begins anew. */
+    private function apply(int $id): void
     {
         $run = $this->entities->find(ImportRun::class, $id);
         if (null === $run || ImportRun::APPLYING !== $run->state()) {
@@ -137,14 +169,8 @@ final readonly class Importer implements Imports
             $run->failed('Nothing was applied: '.$failure);
         }
         $this->entities->flush();
-        (new Filesystem())->remove([$run->path, $this->progressFile($run)]);
-    }
-
-    public function lastApplied(): int
-    {
-        $last = $this->entities->getRepository(ImportRun::class)->findOneBy(['state' => ImportRun::APPLIED], ['id' => 'DESC']);
-
-        return $last->id ?? 0;
+        $this->files->remove($run->path);
+        $this->files->remove($this->progressFile($run));
     }
 
     public function progress(ImportRun $run): int
@@ -156,9 +182,10 @@ final readonly class Importer implements Imports
     private function goodRows(ImportKind $kind, ImportRun $run): iterable
     {
         $read = $kind->reader();
+        $numerals = null === $run->decimalMark() ? Numerals::unknown() : Numerals::with($run->decimalMark());
         $done = 0;
         foreach (CsvFile::open($run->path)->rows() as $line => $values) {
-            $row = new Row($line, $values);
+            $row = new Row($line, $values, $numerals);
             $made = $read($row);
             if ($row->isGood() && null !== $made) {
                 yield $made;

@@ -9,11 +9,12 @@ use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\WhatMoved;
 
 /** Items, new or changed; an empty cell leaves a known item's value as it is. */
 final readonly class ItemImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private Codes $codes)
+    public function __construct(private Connection $connection, private Codes $codes, private WhatMoved $moved)
     {
     }
 
@@ -130,10 +131,11 @@ final readonly class ItemImport implements ImportKind
         $places = new BulkInsert($this->connection, 'stocking', ['item_id', 'site_id'], ' ON DUPLICATE KEY UPDATE site_id = VALUES(site_id)');
         foreach ($stocked as $code => $sites) {
             foreach ($sites as $site) {
-                $places->add($ids[strtoupper((string) $code)], $site);
+                $places->add($ids[strtoupper($code)], $site);
             }
         }
         $places->flush();
+        $this->moved->note(array_map(static fn (int|string $code): int => $ids[strtoupper((string) $code)], array_keys($stocked)));
     }
 
     private static function bit(mixed $flag): ?int

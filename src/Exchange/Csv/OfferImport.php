@@ -95,7 +95,7 @@ final readonly class OfferImport implements ImportKind
             if (null !== $from && null !== $until && $until < $from) {
                 $row->refuse('valid_until', 'before it begins');
             }
-            $row->attempt('discounts', static fn (): ChainedDiscounts => ChainedDiscounts::read($row->text('discounts', 40)));
+            $row->attempt('discounts', static fn (): ChainedDiscounts => ChainedDiscounts::read($row->text('discounts', 40), $row->numerals));
             $row->attempt('outer_packs', static fn (): ?NestedPacks => null === $rule ? null : NestedPacks::read($rule->pack, $row->text('outer_packs', 120)));
             if ($row->has('origin') && 1 !== preg_match('/^[A-Za-z]{2}$/', $row->text('origin'))) {
                 $row->refuse('origin', 'not a country code of two letters');

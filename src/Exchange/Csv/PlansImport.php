@@ -8,11 +8,12 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\WhatMoved;
 
 /** Planned demand: what a fair, a school or a club will take on a day. The same need brought again replaces the one there. */
 final readonly class PlansImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private Codes $codes, private ClockInterface $clock)
+    public function __construct(private Connection $connection, private Codes $codes, private WhatMoved $moved, private ClockInterface $clock)
     {
     }
 
@@ -78,11 +79,14 @@ final readonly class PlansImport implements ImportKind
     public function apply(iterable $rows, Person $person): void
     {
         $needs = new BulkInsert($this->connection, 'planned_demand', ['item_id', 'site_id', 'day', 'quantity', 'name', 'by_id']);
+        $items = [];
         /** @var array{int, int, string, string, string} $row */
         foreach ($rows as $row) {
+            $items[$row[0]] = true;
             $this->connection->executeStatement('DELETE FROM planned_demand WHERE item_id = ? AND site_id = ? AND day = ? AND name = ?', [$row[0], $row[1], $row[2], $row[4]]);
             $needs->add(...[...$row, $person->id]);
         }
         $needs->flush();
+        $this->moved->note(array_keys($items));
     }
 }

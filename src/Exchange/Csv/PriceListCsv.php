@@ -8,8 +8,8 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Sourcing\PriceBreaks;
-use TallBarrel\Store\Offer\PriceListFormat;
 use TallBarrel\Store\Offer\PriceListLine;
+use TallBarrel\Work\Sourcing\PriceListFormat;
 
 /** A price list as CSV: one line for each thing, or one for each break of it. */
 final readonly class PriceListCsv implements PriceListFormat
@@ -37,7 +37,7 @@ final readonly class PriceListCsv implements PriceListFormat
         return (string) stream_get_contents($file, -1, 0);
     }
 
-    public function read(string $file, Currency $currency, array &$problems, array &$unread): iterable
+    public function read(string $file, Currency $currency, array &$problems, array &$unread): \Iterator
     {
         $csv = CsvFile::open($file);
         $missing = array_diff(['code', 'prices'], $csv->columns);
@@ -45,10 +45,11 @@ final readonly class PriceListCsv implements PriceListFormat
             throw InvalidValue::because(sprintf('The file has no column “%s”. Its first line must name the columns: %s.', implode('”, “', $missing), implode(', ', array_keys($this->columns()))));
         }
         $byBreak = in_array('from', $csv->columns, true);
+        $numerals = $csv->numerals();
         /** @var array<string, array{Row, list<string>, bool}> $things */
         $things = [];
         foreach ($csv->rows() as $number => $values) {
-            $row = new Row($number, $values);
+            $row = new Row($number, $values, $numerals);
             $code = $row->has('item') || $row->has('gtin') ? $row->text('code', 40) : $row->required('code', 40);
             $typed = $row->required('prices');
             if ($row->has('currency') && strtoupper($row->text('currency')) !== $currency->code) {
@@ -74,8 +75,8 @@ final readonly class PriceListCsv implements PriceListFormat
             if (!$whole) {
                 $row->refuse('code', 'another of its breaks cannot be read, so none is taken');
             }
-            $prices = $row->attempt('prices', static function () use ($steps): PriceBreaks {
-                $prices = PriceBreaks::read(implode(' ', $steps));
+            $prices = $row->attempt('prices', static function () use ($steps, $row): PriceBreaks {
+                $prices = PriceBreaks::read(implode(' ', $steps), numerals: $row->numerals);
                 foreach ($prices->steps as $step) {
                     if (!$step['price']->isPositive()) {
                         throw InvalidValue::because('a price of 0; leave the line out if it is not sold any more');

@@ -9,7 +9,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
 use TallBarrel\Store\Quote\QuoteItem;
-use TallBarrel\Store\Quote\QuoteSheet;
+use TallBarrel\Work\Sourcing\QuoteSheet;
 
 /**
  * A quote as a CSV file: a row for each item and quantity, with empty columns for the answer.
@@ -62,10 +62,11 @@ final readonly class QuoteCsv implements QuoteSheet
             $items[$item->position] = $item;
         }
         $problems = $lines = [];
+        $numerals = $file->numerals();
         $lead = $valid = $charges = null;
         $note = '';
         foreach ($file->rows() as $number => $values) {
-            $row = new Row($number, $values);
+            $row = new Row($number, $values, $numerals);
             $position = $row->integer('line', 1, 9999);
             $item = $items[$position ?? 0] ?? null;
             $quantity = $row->decimal('quantity');
@@ -95,7 +96,7 @@ final readonly class QuoteCsv implements QuoteSheet
             throw InvalidValue::because('Column “lead_days” is empty everywhere; say in one row how many days delivery takes.');
         }
         if ([] !== $problems) {
-            throw InvalidValue::because(implode(' ', array_map(static fn (array $problem): string => sprintf('Row %d, %s “%s”: %s.', $problem[0], $problem[1], $problem[2], $problem[3]), array_slice($problems, 0, 20))));
+            throw InvalidValue::because(implode(' ', array_map(static fn (array $problem): string => sprintf('Row %d, %s “%s”: %s.', $problem[0], $problem[1], $problem[2], rtrim($problem[3], '.')), array_slice($problems, 0, 20))));
         }
 
         return ['lines' => array_values($lines), 'leadDays' => $lead ?? 0, 'validUntil' => $valid, 'charges' => null === $charges ? null : (string) $charges, 'note' => $note];

@@ -12,11 +12,12 @@ use TallBarrel\Exchange\Rates\ReferenceRates;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\WhatMoved;
 
 /** Exchange rates by day; a day brought again replaces the one there. */
 final readonly class RateImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private CurrentBusiness $business)
+    public function __construct(private Connection $connection, private CurrentBusiness $business, private WhatMoved $moved)
     {
     }
 
@@ -99,10 +100,13 @@ final readonly class RateImport implements ImportKind
     public function apply(iterable $rows, Person $person): void
     {
         $rates = new BulkInsert($this->connection, 'exchange_rate', ['currency', 'day', 'foreign_for_one', 'source'], ' ON DUPLICATE KEY UPDATE foreign_for_one = VALUES(foreign_for_one), source = VALUES(source)');
+        $currencies = [];
         /** @var array{string, string, string} $row */
         foreach ($rows as $row) {
+            $currencies[$row[0]] = true;
             $rates->add(...[...$row, 'file']);
         }
         $rates->flush();
+        $this->moved->noteCurrencies(array_keys($currencies));
     }
 }

@@ -6,6 +6,7 @@ namespace TallBarrel\Exchange\Csv;
 
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Numerals;
 
 /** One line of an import: its values read by column, and what is wrong with them. */
 final class Row
@@ -14,7 +15,7 @@ final class Row
     public array $problems = [];
 
     /** @param array<string, string> $values */
-    public function __construct(public readonly int $line, private readonly array $values)
+    public function __construct(public readonly int $line, private readonly array $values, public readonly Numerals $numerals)
     {
         if (isset($values["\0"])) {
             $this->problems[] = [$line, '', '', $values["\0"]];
@@ -49,30 +50,13 @@ final class Row
         return $value;
     }
 
-    /** A number with a decimal point, or a decimal comma; null when empty or wrong. */
+    /** Null when empty or wrong. */
     public function decimal(string $column, int $decimals = 3, bool $negative = false): ?BigDecimal
     {
         $value = $this->values[$column] ?? '';
-        if ('' === $value) {
-            return null;
-        }
-        $clean = str_contains($value, '.') ? $value : str_replace(',', '.', $value);
-        if (1 !== preg_match('/^-?\d{1,10}(\.\d+)?$/', $clean)) {
-            $this->refuse($column, 'not a number');
 
-            return null;
-        }
-        if (!$negative && str_starts_with($clean, '-')) {
-            $this->refuse($column, 'below zero');
-
-            return null;
-        }
-        $number = BigDecimal::of($clean)->strippedOfTrailingZeros();
-        if ($number->getScale() > $decimals) {
-            $this->refuse($column, sprintf('more than %d decimals', $decimals));
-        }
-
-        return $number;
+        return '' === $value ? null
+            : $this->attempt($column, fn (): BigDecimal => $this->numerals->decimal($value, $decimals, 'a number such as 12 or 2.5', $negative));
     }
 
     public function integer(string $column, int $low, int $high): ?int

@@ -8,11 +8,12 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\WhatMoved;
 
 /** Sales by day: the history planning rests on. It does not move stock. */
 final readonly class SalesImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private Codes $codes, private ClockInterface $clock)
+    public function __construct(private Connection $connection, private Codes $codes, private WhatMoved $moved, private ClockInterface $clock)
     {
     }
 
@@ -76,10 +77,13 @@ final readonly class SalesImport implements ImportKind
     public function apply(iterable $rows, Person $person): void
     {
         $sales = new BulkInsert($this->connection, 'sales_day', ['item_id', 'site_id', 'day', 'quantity', 'out_of_stock'], ' ON DUPLICATE KEY UPDATE quantity = VALUES(quantity), out_of_stock = VALUES(out_of_stock)');
+        $items = [];
         /** @var array{int, int, string, string, bool} $row */
         foreach ($rows as $row) {
             $sales->add(...$row);
+            $items[$row[0]] = true;
         }
         $sales->flush();
+        $this->moved->note(array_keys($items));
     }
 }

@@ -9,14 +9,16 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Store\Stock\Ledger;
+use TallBarrel\Store\Stock\Lots;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
 
 /** A stock count: what is there now. The difference to the balance becomes a movement. */
 final readonly class StockImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private Codes $codes, private Ledger $ledger, private ClockInterface $clock)
+    public function __construct(private Connection $connection, private Codes $codes, private Ledger $ledger, private Lots $lots, private WhatMoved $moved, private ClockInterface $clock)
     {
     }
 
@@ -83,19 +85,19 @@ final readonly class StockImport implements ImportKind
         /** @var array<string, string> $held */
         $held = $this->connection->fetchAllKeyValue("SELECT CONCAT(item_id, ':', site_id, ':', lot), quantity FROM stock_balance WHERE state = 'available' FOR UPDATE");
         $today = $this->clock->now()->setTime(0, 0);
-        $postings = [];
+        $postings = $items = [];
         /** @var array{int, int, string, string, string|null} $row */
         foreach ($rows as $row) {
             [$item, $site, $quantity, $lot, $expires] = $row;
             $difference = BigDecimal::of($quantity)->minus($held[$item.':'.$site.':'.$lot] ?? 0);
-            if ('' !== $lot) {
-                $this->connection->executeStatement('INSERT INTO lot (item_id, number, expires_on) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE expires_on = COALESCE(VALUES(expires_on), expires_on)', [$item, $lot, $expires]);
-            }
+            $this->lots->know($item, $lot, null === $expires ? null : new \DateTimeImmutable($expires));
+            $items[$item] = true;
             $this->connection->executeStatement('INSERT IGNORE INTO stocking (item_id, site_id) VALUES (?, ?)', [$item, $site]);
             if (!$difference->isZero()) {
                 $postings[] = new Posting($item, $site, MovementKind::Count, $difference, null, $today, 'count by file', null, $lot);
             }
         }
         $this->ledger->enter($postings, $person->id);
+        $this->moved->note(array_keys($items));
     }
 }

@@ -26,7 +26,6 @@ use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Item\Stocking;
 use TallBarrel\Store\Offer\Offer;
-use TallBarrel\Store\Offer\PriceLists;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -40,6 +39,7 @@ use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Sourcing\BringPriceList;
 
 /**
  * Larkmoor Bee Supply: a made-up business with three years behind it, built afresh relative to today.
@@ -78,7 +78,7 @@ final class LarkmoorDemo
         private readonly UserPasswordHasherInterface $hasher,
         private readonly Ledger $ledger,
         private readonly ClockInterface $clock,
-        private readonly PriceLists $priceLists,
+        private readonly BringPriceList $priceLists,
     ) {
     }
 

@@ -21,7 +21,6 @@ use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\OfferPrice;
 use TallBarrel\Store\Offer\PriceList;
-use TallBarrel\Store\Offer\PriceLists;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
@@ -30,6 +29,8 @@ use TallBarrel\Store\Quote\QuoteRound;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Contact;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Sourcing\BringPriceList;
+use TallBarrel\Work\Sourcing\PriceListToRead;
 
 /** The demo's suppliers side by side: who else offers what, a quote round that is out, one that is settled, agreements. */
 final readonly class LarkmoorSourcing
@@ -53,7 +54,7 @@ final readonly class LarkmoorSourcing
      * @param array<string, Site>     $sites
      * @param array<string, float>    $rates
      */
-    public function __construct(private EntityManagerInterface $entities, private array $suppliers, private array $items, private array $offers, private array $sites, private array $rates, private Person $buyer, private \DateTimeImmutable $now, private PriceLists $priceLists)
+    public function __construct(private EntityManagerInterface $entities, private array $suppliers, private array $items, private array $offers, private array $sites, private array $rates, private Person $buyer, private \DateTimeImmutable $now, private BringPriceList $priceLists)
     {
     }
 
@@ -154,7 +155,9 @@ final readonly class LarkmoorSourcing
         $file = (string) tempnam(sys_get_temp_dir(), 'list');
         file_put_contents($file, implode("\r\n", $lines));
         $year = (int) $this->now->format('Y') + 1;
-        $this->priceLists->bring(new PriceList($this->suppliers['VETRASOL'], $this->buyer, $this->now->modify('-1 day')->setTime(15, 40), sprintf('vetrasol-%d.csv', $year), true, new \DateTimeImmutable($year.'-01-01'), null, BigDecimal::of(5)), $file);
+        $list = new PriceList($this->suppliers['VETRASOL'], $this->buyer, $this->now->modify('-1 day')->setTime(15, 40), sprintf('vetrasol-%d.csv', $year), true, new \DateTimeImmutable($year.'-01-01'), null, BigDecimal::of(5));
+        $this->priceLists->bring($list, $file);
+        $this->priceLists->read(new PriceListToRead($list->id));
         unlink($file);
     }
 

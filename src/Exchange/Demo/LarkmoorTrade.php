@@ -56,7 +56,6 @@ final class LarkmoorTrade
         $stock = (int) ceil($this->weekly * 5) + $this->packContent;
         $coming = [];
         $onOrder = 0;
-        [$month, $weekday, $dayOfMonth] = [0, 0, 0];
         for ($day = self::DAYS; $day >= 1; --$day) {
             $date = $this->today->modify(-$day.' days');
             [$month, $weekday, $dayOfMonth] = array_map(intval(...), explode(' ', $date->format('n N j')));

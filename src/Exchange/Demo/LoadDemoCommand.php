@@ -26,7 +26,7 @@ final class LoadDemoCommand extends Command
     protected function execute(InputInterface $input, OutputInterface $output): int
     {
         if (!$this->demo->isNeeded()) {
-            if (!$input->getOption('if-empty')) {
+            if (true !== $input->getOption('if-empty')) {
                 $output->writeln('<error>There is a business in this database already; the demo needs an empty one.</error>');
 
                 return Command::FAILURE;

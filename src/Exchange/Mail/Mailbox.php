@@ -9,7 +9,7 @@ use Symfony\Component\Mailer\SentMessage;
 use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
 use Symfony\Component\Mime\Part\DataPart;
-use TallBarrel\Store\Order\SentLetters;
+use TallBarrel\Work\Ordering\SentLetters;
 
 /**
  * The stand-in for the outside world's mail: every message as an .eml file under var/, with its headers beside it for

@@ -9,10 +9,10 @@ use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Item\Item;
-use TallBarrel\Store\Order\OrderLetter;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Ordering\OrderLetter;
 use Twig\Environment;
 
 /** Emails about an order: a copy to the sender, replies to them. */
@@ -22,32 +22,15 @@ final readonly class OrderEmail implements OrderLetter
     {
     }
 
-    public function send(PurchaseOrder $order, Person $sender, string $pdf): void
+    public function send(PurchaseOrder $order, Person $sender, array $documents): void
     {
         $business = $this->business->get();
         $letter = $this->letter($order, $sender, sprintf('Order %s from %s', $order->number, $business->name))
-            ->text($this->twig->render('paper/letter.txt.twig', ['order' => $order, 'business' => $business, 'sender' => $sender]))
-            ->attach($pdf, $order->number.'.pdf', 'application/pdf');
-        if ($order->supplier->wantsCsv()) {
-            $letter->attach(self::lines($order), $order->number.'.csv', 'text/csv');
+            ->text($this->twig->render('paper/letter.txt.twig', ['order' => $order, 'business' => $business, 'sender' => $sender]));
+        foreach ($documents as $document) {
+            $letter->attach($document->content(), $document->filename, $document->mediaType);
         }
         $this->mailer->send($letter);
-    }
-
-    /** For suppliers who read orders in. */
-    private static function lines(PurchaseOrder $order): string
-    {
-        $out = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No room for a file.');
-        $rows = array_map(static fn (OrderLine $line): array => [
-            $order->number, (string) $line->position, $line->supplierCode(), $line->item->code ?? '', $line->description, (string) $line->packs()->strippedOfTrailingZeros(), $line->pack()->label(),
-            (string) $line->price()->strippedOfTrailingZeros(), $order->currency, $line->site->name, $order->wantedOn()->format('Y-m-d'),
-        ], $order->lines());
-        foreach ([['order', 'line', 'your_code', 'our_code', 'description', 'quantity', 'pack', 'price', 'currency', 'deliver_to', 'wanted_on'], ...$rows] as $row) {
-            fputcsv($out, $row, ',', '"', '', "\r\n");
-        }
-        rewind($out);
-
-        return (string) stream_get_contents($out);
     }
 
     public function askForward(PurchaseOrder $order, Item $item, \DateTimeImmutable $by, Person $sender): void

@@ -15,8 +15,8 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteLetter;
-use TallBarrel\Store\Quote\QuoteLetters;
-use TallBarrel\Store\Quote\QuoteSheet;
+use TallBarrel\Work\Sourcing\QuoteLetters;
+use TallBarrel\Work\Sourcing\QuoteSheet;
 use Twig\Environment;
 
 /** Emails about quotes: a copy to the sender, replies to them, and all of it kept with the quote. */

@@ -35,7 +35,7 @@ final readonly class ReferenceRates
     {
         $document = new \DOMDocument();
         $before = libxml_use_internal_errors(true);
-        $good = $document->loadXML($text, \LIBXML_NONET);
+        $good = '' !== $text && $document->loadXML($text, \LIBXML_NONET);
         libxml_clear_errors();
         libxml_use_internal_errors($before);
         if (!$good) {

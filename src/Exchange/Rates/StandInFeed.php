@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Rates;
 
-use TallBarrel\Store\Business\RateFeed;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Work\Keeping\RateFeed;
 
 /** Takes the place of a central bank's daily feed: writes a file in its format from the last known rates, moved a little, and reads it. */
 final readonly class StandInFeed implements RateFeed

@@ -10,13 +10,15 @@ use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\HttpKernelInterface;
 use Symfony\Component\Lock\LockFactory;
+use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\Offer;
-use TallBarrel\Store\Quote\Correspondents;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteItem;
 use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Work\Sourcing\AnswersWanted;
+use TallBarrel\Work\Sourcing\Correspondents;
 
 /**
  * The stand-in for suppliers who are asked for quotes: made-up ones (with an address under .example) answer each in its
@@ -41,6 +43,12 @@ final readonly class SimulatedSuppliers implements Correspondents
         private LockFactory $locks,
         private ClockInterface $clock,
     ) {
+    }
+
+    #[AsMessageHandler]
+    public function wanted(AnswersWanted $message): void
+    {
+        $this->answerDue(true);
     }
 
     public function answerDue(bool $all = false): int
@@ -181,7 +189,9 @@ final readonly class SimulatedSuppliers implements Correspondents
         $home = $own ?? ([] === $usual ? 4.0 : array_sum($usual) / count($usual) * 1.03);
         $whim = .92 + (crc32($quote->supplier->code.$quote->round->number.$item->position) % 1400) / 10000;
 
-        return $home * $whim * ($rates[$quote->supplier->currency()->code] ?? $rates[array_key_first($rates)])->foreignForOne->toFloat();
+        $rate = $rates[$quote->supplier->currency()->code] ?? null;
+
+        return $home * $whim * ($rate?->foreignForOne->toFloat() ?? 1.0);
     }
 
     private function leadDays(Quote $quote): int

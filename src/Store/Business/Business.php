@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Store\Type\BigDecimalType;
 
@@ -27,6 +28,10 @@ class Business
     /** What the bank takes of a payment in a foreign currency, in percent. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.50'])]
     private BigDecimal $exchangePercent;
+
+    /** What divides the whole from its part in a number: a point or a comma. */
+    #[ORM\Column(length: 1, options: ['default' => '.'])]
+    private string $decimalMark = Numerals::POINT;
 
     public function __construct(
         #[ORM\Column(length: 120)]
@@ -62,6 +67,17 @@ class Business
         }
         $this->moneyPercent = $moneyPercent;
         $this->exchangePercent = $exchangePercent;
+    }
+
+    /** @throws InvalidValue unless it is a point or a comma */
+    public function writeNumbersWith(string $decimalMark): void
+    {
+        $this->decimalMark = Numerals::with($decimalMark)->mark ?? Numerals::POINT;
+    }
+
+    public function decimalMark(): string
+    {
+        return $this->decimalMark;
     }
 
     public function moneyPercent(): BigDecimal

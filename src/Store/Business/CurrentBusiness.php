@@ -13,9 +13,15 @@ final readonly class CurrentBusiness
     {
     }
 
+    /** Null before any has been set up. */
+    public function find(): ?Business
+    {
+        return $this->entities->find(Business::class, Business::ID);
+    }
+
     public function get(): Business
     {
-        return $this->entities->find(Business::class, Business::ID)
+        return $this->find()
             ?? throw new \RuntimeException('No business has been set up yet; load the demo or your own data first.');
     }
 }

@@ -7,11 +7,12 @@ namespace TallBarrel\Store\Business;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Planning\WhatMoved;
 
 /** The exchange rates in force. */
 final readonly class Rates
 {
-    public function __construct(private Connection $connection, private CurrentBusiness $business)
+    public function __construct(private Connection $connection, private CurrentBusiness $business, private WhatMoved $moved)
     {
     }
 
@@ -38,6 +39,10 @@ final readonly class Rates
             foreach ($byCurrency as $currency => $rate) {
                 $taken += (int) $this->connection->executeStatement('INSERT INTO exchange_rate (currency, day, foreign_for_one, source) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE source = IF(foreign_for_one = VALUES(foreign_for_one), source, VALUES(source)), foreign_for_one = VALUES(foreign_for_one)', [$currency, $day, $rate, $source]);
             }
+        }
+
+        if ($taken > 0) {
+            $this->moved->noteCurrencies(array_keys(array_merge(...array_values($rates))));
         }
 
         return $taken;

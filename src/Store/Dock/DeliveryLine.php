@@ -8,7 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Receiving\Count;
-use TallBarrel\Core\Receiving\Finding;
+use TallBarrel\Core\Receiving\CountFinding;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Type\BigDecimalType;
 
@@ -54,7 +54,7 @@ class DeliveryLine
             throw InvalidValue::because(sprintf('%s %s is %s %s; count whole ones.', $packs, $this->line->packName, $this->line->pack()->toStockUnits($packs), $unit->symbol()));
         }
         $this->counted = $packs;
-        if (Finding::Short !== $this->finding()->finding) {
+        if (CountFinding::Short !== $this->finding()->finding) {
             $this->closeShort = false;
         }
     }
@@ -62,7 +62,7 @@ class DeliveryLine
     public function keepRest(bool $keep): void
     {
         $this->delivery->mustBeOpen();
-        $this->closeShort = !$keep && Finding::Short === $this->finding()->finding;
+        $this->closeShort = !$keep && CountFinding::Short === $this->finding()->finding;
     }
 
     public function inLot(string $lot, ?\DateTimeImmutable $expiresOn): void

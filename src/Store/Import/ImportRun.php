@@ -42,6 +42,9 @@ class ImportRun
 
     #[ORM\Column(length: 500)]
     private string $message = '';
+    /** With which its numbers are read; null where the file does not tell. */
+    #[ORM\Column(length: 1, nullable: true)]
+    private ?string $decimalMark = null;
 
     public function __construct(
         #[ORM\Column(length: 20)]
@@ -53,16 +56,22 @@ class ImportRun
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
         public readonly Person $by,
         #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
+        private \DateTimeImmutable $at,
     ) {
+    }
+
+    public function at(): \DateTimeImmutable
+    {
+        return $this->at;
     }
 
     /**
      * @param list<array{int, string, string, string}> $problems
      * @param list<list<string>>                       $sample
      */
-    public function checked(int $rows, int $badRows, array $problems, array $sample): void
+    public function checked(int $rows, int $badRows, array $problems, array $sample, ?string $decimalMark): void
     {
+        $this->decimalMark = $decimalMark;
         $this->rows = $rows;
         $this->badRows = $badRows;
         $this->problems = $problems;
@@ -124,6 +133,11 @@ class ImportRun
     public function sample(): array
     {
         return $this->sample;
+    }
+
+    public function decimalMark(): ?string
+    {
+        return $this->decimalMark;
     }
 
     public function message(): string

@@ -6,12 +6,14 @@ namespace TallBarrel\Store\Item;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** Stock promised to a customer and not yet handed over. */
 #[ORM\Entity]
-class CustomerPromise
+class CustomerPromise implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -28,5 +30,10 @@ class CustomerPromise
         #[ORM\Column(length: 40)]
         public readonly string $reference,
     ) {
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

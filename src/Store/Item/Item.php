@@ -9,11 +9,13 @@ use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** A thing stocked or bought. */
 #[ORM\Entity]
-class Item
+class Item implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -222,5 +224,10 @@ class Item
     public function version(): int
     {
         return $this->version;
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this);
     }
 }

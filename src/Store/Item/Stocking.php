@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Item;
 
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Site\Bin;
 use TallBarrel\Store\Site\Site;
 
 /** That a site stocks an item, and where it is put away. */
 #[ORM\Entity]
-class Stocking
+class Stocking implements PlanningRestsOnIt
 {
     public function __construct(
         #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
@@ -20,5 +22,10 @@ class Stocking
         #[ORM\ManyToOne]
         public readonly ?Bin $bin,
     ) {
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

@@ -16,16 +16,18 @@ use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Sourcing\BreakBasis;
 use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\ChainedDiscounts;
-use TallBarrel\Core\Sourcing\Offer as CoreOffer;
+use TallBarrel\Core\Sourcing\OfferTerms as CoreOffer;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** What one supplier asks for one item. */
 #[ORM\Entity]
 #[ORM\UniqueConstraint(name: 'offer_once', columns: ['supplier_id', 'item_id', 'pack_name'])]
-class Offer
+class Offer implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -325,5 +327,10 @@ class Offer
     public function at(ExchangeRate $rate): CoreOffer
     {
         return new CoreOffer($this->id, $this->supplier->id, $this->rule(), $this->prices(), $rate, $this->rank, $this->leadDays, null === $this->risePercent || null === $this->riseOn ? null : [$this->risePercent->toFloat() / 100, $this->riseOn], $this->dutyPercent->toFloat(), $this->item->weightKg()?->toFloat() ?? 0.0);
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

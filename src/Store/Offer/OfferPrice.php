@@ -9,13 +9,15 @@ use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Sourcing\BreakBasis;
 use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\PriceBreaks;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** A price an offer had, has, or will have from a day on. */
 #[ORM\Entity]
 #[ORM\Index(columns: ['offer_id', 'from_day'], name: 'offer_price_by_day')]
 #[ORM\Index(columns: ['applied', 'from_day'], name: 'offer_price_due')]
-class OfferPrice
+class OfferPrice implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -59,5 +61,10 @@ class OfferPrice
     public function isApplied(): bool
     {
         return $this->applied;
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->offer->item);
     }
 }

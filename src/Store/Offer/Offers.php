@@ -31,11 +31,15 @@ final readonly class Offers
         return $this->withPrices($query);
     }
 
-    /** @return list<Offer> that may be bought on a day, as Offer::isInForce() has it */
+    /** @return list<Offer> that may be bought on a day, by the view offer_in_force; Offer::isInForce() says the same of one */
     public function inForce(Supplier $supplier, \DateTimeImmutable $day, int $most): array
     {
-        return $this->withPrices($this->ofSupplier($supplier, $most)
-            ->andWhere('o.blocked = false AND (o.validFrom IS NULL OR o.validFrom <= :day) AND (o.validUntil IS NULL OR o.validUntil >= :day)')->setParameter('day', $day->format('Y-m-d')));
+        /** @var list<int> $ids */
+        $ids = $this->entities->getConnection()->fetchFirstColumn(
+            'SELECT id FROM offer_in_force WHERE supplier_id = ? AND ? BETWEEN from_day AND until_day', [$supplier->id, $day->format('Y-m-d')],
+        );
+
+        return $this->withPrices($this->ofSupplier($supplier, $most)->andWhere('o.id IN (:ids)')->setParameter('ids', $ids));
     }
 
     /**
@@ -43,15 +47,18 @@ final readonly class Offers
      *
      * @return array<int, string> the short names of others who sell the items, by item, the first choice first
      */
-    public function othersWhoSell(array $offers): array
+    public function othersWhoSell(array $offers, \DateTimeImmutable $day): array
     {
         if ([] === $offers) {
             return [];
         }
         /** @var array<int, string> $others */
         $others = $this->entities->getConnection()->fetchAllKeyValue(
-            "SELECT o.item_id, GROUP_CONCAT(DISTINCT SUBSTRING_INDEX(s.name, ' ', 1) ORDER BY o.rank SEPARATOR ', ') FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE o.item_id IN (?) AND o.supplier_id <> ? AND o.blocked = 0 GROUP BY o.item_id",
-            [array_map(static fn (Offer $offer): int => $offer->item->id, $offers), $offers[0]->supplier->id], [ArrayParameterType::INTEGER],
+            "SELECT o.item_id, GROUP_CONCAT(DISTINCT SUBSTRING_INDEX(s.name, ' ', 1) ORDER BY o.rank SEPARATOR ', ')
+             FROM offer_in_force f JOIN offer o ON o.id = f.id JOIN supplier s ON s.id = o.supplier_id
+             WHERE f.item_id IN (?) AND f.supplier_id <> ? AND ? BETWEEN f.from_day AND f.until_day GROUP BY o.item_id",
+            [array_map(static fn (Offer $offer): int => $offer->item->id, $offers), $offers[0]->supplier->id, $day->format('Y-m-d')],
+            [ArrayParameterType::INTEGER],
         );
 
         return $others;
@@ -73,5 +80,21 @@ final readonly class Offers
         }
 
         return $offers;
+    }
+
+    /**
+     * @param list<int> $items
+     *
+     * @return list<Supplier> who offers any of them on a day, by name
+     */
+    public function suppliersOf(array $items, \DateTimeImmutable $day): array
+    {
+        /** @var list<int> $ids */
+        $ids = [] === $items ? [] : $this->entities->getConnection()->fetchFirstColumn(
+            'SELECT DISTINCT supplier_id FROM offer_in_force WHERE item_id IN (?) AND ? BETWEEN from_day AND until_day',
+            [$items, $day->format('Y-m-d')], [ArrayParameterType::INTEGER],
+        );
+
+        return $this->entities->getRepository(Supplier::class)->findBy(['id' => $ids], ['name' => 'ASC']);
     }
 }

@@ -6,11 +6,13 @@ namespace TallBarrel\Store\Offer;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** From so many packs, this price of one. */
 #[ORM\Entity]
-class PriceBreak
+class PriceBreak implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -39,5 +41,10 @@ class PriceBreak
     public function price(): BigDecimal
     {
         return $this->price;
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->offer->item);
     }
 }

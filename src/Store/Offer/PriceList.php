@@ -16,7 +16,9 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Entity]
 class PriceList
 {
+    public const READING = 'reading';
     public const READ = 'read';
+    public const APPLYING = 'applying';
     public const APPLIED = 'applied';
     public const LEFT = 'left';
 
@@ -24,7 +26,13 @@ class PriceList
     public readonly int $id;
 
     #[ORM\Column(length: 10)]
-    private string $state = self::READ;
+    private string $state = self::READING;
+    /** The file, until it has been read. */
+    #[ORM\Column(length: 200, options: ['default' => ''])]
+    private string $path = '';
+    /** Why it could not be applied last. */
+    #[ORM\Column(length: 500, options: ['default' => ''])]
+    private string $message = '';
 
     /** Rises above so many percent wait to be chosen one by one. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
@@ -97,15 +105,67 @@ class PriceList
      */
     public function wasRead(int $lines, int $bad, array $problems): void
     {
+        $this->state = self::READ;
+        $this->path = '';
         $this->lineCount = $lines;
         $this->badCount = $bad;
         $this->problems = $problems;
     }
 
+    public function isToBeReadFrom(string $path): void
+    {
+        $this->path = $path;
+    }
+
+    /** Null once it has been read. */
+    public function fileToRead(): ?string
+    {
+        return self::READING === $this->state && '' !== $this->path ? $this->path : null;
+    }
+
+    /** @throws Refused if that was done already */
+    public function startApplying(): void
+    {
+        $this->mustBeOpen();
+        $this->state = self::APPLYING;
+        $this->message = '';
+    }
+
+    public function couldNotBeApplied(string $why): void
+    {
+        $this->state = self::READ;
+        $this->message = mb_substr($why, 0, 500);
+    }
+
+    /** @throws Refused unless somebody asked for it and nobody did it */
+    public function mustBeApplying(): void
+    {
+        if (self::APPLYING !== $this->state) {
+            throw new Refused('This list is not to be applied.');
+        }
+    }
+
+    public function isReading(): bool
+    {
+        return self::READING === $this->state;
+    }
+
+    public function isApplying(): bool
+    {
+        return self::APPLYING === $this->state;
+    }
+
+    public function message(): string
+    {
+        return $this->message;
+    }
+
     /** @throws Refused if that was done already */
     public function settle(string $state, \DateTimeImmutable $at, int $applied = 0): void
     {
-        $this->mustBeOpen();
+        if (!$this->isApplying()) {
+            $this->mustBeOpen();
+        }
         $this->state = $state;
         $this->settledAt = $at;
         $this->appliedCount = $applied;
@@ -114,6 +174,9 @@ class PriceList
     /** @throws Refused */
     public function mustBeOpen(): void
     {
+        if ($this->isReading() || $this->isApplying()) {
+            throw new Refused($this->isReading() ? 'This list is still being read.' : 'This list is being applied already.');
+        }
         if (self::READ !== $this->state) {
             throw new Refused(sprintf('This list was %s on %s already; nothing was changed now.', self::APPLIED === $this->state ? 'applied' : 'put away', $this->settledAt?->format('j M Y H:i')));
         }

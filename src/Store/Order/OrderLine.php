@@ -15,12 +15,14 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Store\Agreement\Agreement;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** One item (or free text) on a purchase order, for one site. */
 #[ORM\Entity]
-class OrderLine
+class OrderLine implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -82,9 +84,18 @@ class OrderLine
         return $line;
     }
 
-    /** At the agreement's price, where it has one. */
+    /**
+     * At the agreement's price, where it has one.
+     *
+     * @throws InvalidValue if the price is below 0
+     * @throws Refused      if the order is no longer a draft
+     */
     public function drawOn(?Agreement $agreement, ?BigDecimal $price): void
     {
+        $this->order->mustBeEditable();
+        if (true === $price?->isNegative()) {
+            throw InvalidValue::negative((string) $price, 'a price of 0 or more');
+        }
         $this->agreement = $agreement;
         if (null !== $price) {
             $this->price = $price;
@@ -115,9 +126,7 @@ class OrderLine
      */
     public function change(BigDecimal $packs, BigDecimal $price): void
     {
-        if (!$this->order->state()->isEditable()) {
-            throw new Refused(sprintf('%s is %s; its lines are fixed.', $this->order->number, $this->order->state()->words()));
-        }
+        $this->order->mustBeEditable();
         $objection = $packs->isPositive() ? $this->offer?->rule()->objectionTo($packs) : 'An order line needs a quantity above 0; remove the line instead.';
         if (null !== $objection) {
             throw InvalidValue::because($objection);
@@ -129,19 +138,39 @@ class OrderLine
         $this->price = $price;
     }
 
+    /**
+     * The supplier's code, on the line and on the offer it comes from.
+     *
+     * @throws Refused if the order is no longer a draft
+     */
     public function recode(string $supplierCode): void
     {
+        $this->order->mustBeEditable();
         $this->supplierCode = trim($supplierCode);
         $this->offer?->recode($supplierCode);
     }
 
+    /**
+     * @throws InvalidValue if it is not above 0
+     * @throws Refused      if nothing is to come on the order
+     */
     public function receive(BigDecimal $packs): void
     {
+        $this->order->mustBeOpen();
+        if (!$packs->isPositive()) {
+            throw InvalidValue::because(sprintf('%s %s were received of %s; expected above 0.', $packs, $this->packName, $this->description));
+        }
         $this->received = $this->received->plus($packs);
     }
 
+    /**
+     * Gives up what is outstanding.
+     *
+     * @throws Refused if nothing is to come on the order
+     */
     public function closeShort(): void
     {
+        $this->order->mustBeOpen();
         $this->closedShort = $this->closedShort->plus($this->outstanding());
     }
 
@@ -189,5 +218,10 @@ class OrderLine
     public function closedShort(): BigDecimal
     {
         return $this->closedShort;
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

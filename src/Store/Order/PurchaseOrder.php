@@ -15,7 +15,10 @@ use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Ordering\OrderTotals;
 use TallBarrel\Core\Ordering\Readiness;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Type\BigDecimalType;
@@ -23,7 +26,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 /** What we send to a supplier. */
 #[ORM\Entity]
 #[ORM\Index(columns: ['state', 'wanted_on'], name: 'order_by_state')]
-class PurchaseOrder
+class PurchaseOrder implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -162,21 +165,13 @@ class PurchaseOrder
     /** A person says whether planning may count on it although it is late; null leaves it to the rule. */
     public function countOn(?bool $counted): void
     {
-        if (!$this->state->isOpen()) {
-            throw new Refused(sprintf('%s is %s; nothing is to come on it.', $this->number, $this->state->words()));
-        }
+        $this->mustBeOpen();
         $this->countedOn = $counted;
     }
 
     public function isCountedOn(): ?bool
     {
         return $this->countedOn;
-    }
-
-    /** @return list<int> ids of the items on it, each once */
-    public function itemIds(): array
-    {
-        return array_values(array_unique(array_filter(array_map(static fn (OrderLine $line): ?int => $line->item?->id, $this->lines()))));
     }
 
     /** After lines were received or closed short: the state follows from what is outstanding. */
@@ -215,7 +210,32 @@ class PurchaseOrder
         $this->state = $next;
     }
 
-    private function mustBeEditable(): void
+    /**
+     * Gives up all that is outstanding.
+     *
+     * @throws Refused if nothing is
+     */
+    public function closeShort(): void
+    {
+        if (!$this->state->isOpen()) {
+            throw new Refused(sprintf('%s is %s; there is nothing outstanding to close.', $this->number, $this->state->words()));
+        }
+        foreach ($this->lines as $line) {
+            $line->closeShort();
+        }
+        $this->settleState();
+    }
+
+    /** @throws Refused if nothing is to come on it */
+    public function mustBeOpen(): void
+    {
+        if (!$this->state->isOpen()) {
+            throw new Refused(sprintf('%s is %s; nothing is to come on it.', $this->number, $this->state->words()));
+        }
+    }
+
+    /** @throws Refused if it is no longer a draft */
+    public function mustBeEditable(): void
     {
         if (!$this->state->isEditable()) {
             throw new Refused(sprintf('%s is %s; its lines are fixed.', $this->number, $this->state->words()));
@@ -325,5 +345,10 @@ class PurchaseOrder
     public function version(): int
     {
         return $this->version;
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items(...array_map(static fn (OrderLine $line): ?Item => $line->item, $this->lines()));
     }
 }

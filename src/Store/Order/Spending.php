@@ -39,8 +39,7 @@ final readonly class Spending
         /** @var array<string, string> $rows */
         $rows = $this->connection->fetchAllKeyValue(
             'SELECT DATE_SUB(d, INTERVAL WEEKDAY(d) DAY) monday, SUM(value) FROM (
-                SELECT GREATEST(COALESCE(o.promised_on, o.wanted_on), ?) d, GREATEST(l.packs - l.received - l.closed_short, 0) * l.price / o.foreign_for_one value
-                FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.state IN ('.Orders::openStates().')) due
+                SELECT GREATEST(due, ?) d, home_value value FROM open_line) due
              GROUP BY monday ORDER BY monday',
             [$today->format('Y-m-d')],
         );

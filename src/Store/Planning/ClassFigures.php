@@ -18,11 +18,11 @@ final readonly class ClassFigures
     {
         /** @var list<array{class: string, places: int, items: int, own: int, stock: string|null, meant: string|null, weekly: float|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.class, COUNT(*) places, COUNT(DISTINCT p.item_id) items, COUNT(DISTINCT y.item_id) own,
-                    SUM(JSON_VALUE(p.facts, '$.onHand') * COALESCE(i.average_cost, i.standard_cost, 0)) stock,
+            'SELECT p.class, COUNT(*) places, COUNT(DISTINCT p.item_id) items, COUNT(DISTINCT y.item_id) own,
+                    SUM(p.on_hand * COALESCE(i.average_cost, i.standard_cost, 0)) stock,
                     SUM(p.forecast_per_week * COALESCE(i.average_cost, i.standard_cost, 0)) weekly,
-                    SUM((JSON_VALUE(p.explanation, '$.levels.safety') + GREATEST(JSON_VALUE(p.explanation, '$.levels.upTo') - JSON_VALUE(p.explanation, '$.levels.reorder'), 0) / 2) * COALESCE(i.average_cost, i.standard_cost, 0)) meant
-             FROM proposal p JOIN item i ON i.id = p.item_id LEFT JOIN item_policy y ON y.item_id = p.item_id GROUP BY p.class",
+                    SUM((p.safety_stock + GREATEST(p.order_up_to - p.reorder_point, 0) / 2) * COALESCE(i.average_cost, i.standard_cost, 0)) meant
+             FROM proposal p JOIN item i ON i.id = p.item_id LEFT JOIN item_policy y ON y.item_id = p.item_id GROUP BY p.class',
         );
         $figures = [];
         foreach ($rows as $row) {

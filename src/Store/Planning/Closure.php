@@ -10,7 +10,7 @@ use TallBarrel\Store\Supplier\Supplier;
 
 /** Days on which a supplier, or we ourselves, are shut. */
 #[ORM\Entity]
-class Closure
+class Closure implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -33,5 +33,10 @@ class Closure
         if ($first->diff($last)->days > 120) {
             throw InvalidValue::because('A closure of more than 120 days is too long to plan around.');
         }
+    }
+
+    public function moves(): Moves
+    {
+        return null === $this->supplier ? Moves::everything() : Moves::allOf($this->supplier);
     }
 }

@@ -12,7 +12,7 @@ use TallBarrel\Store\Site\Site;
 
 /** A person knows better than the forecast, for a reason and until a day. */
 #[ORM\Entity]
-class ForecastAdjustment
+class ForecastAdjustment implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -44,5 +44,10 @@ class ForecastAdjustment
         if ('' === trim($reason)) {
             throw InvalidValue::because('Give the reason: whoever looks at it next will ask.');
         }
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

@@ -12,7 +12,7 @@ use TallBarrel\Store\Site\Site;
 /** What a person says of a week of history: it counts as it is, or it is left out. */
 #[ORM\Entity]
 #[ORM\UniqueConstraint(name: 'verdict_once', columns: ['item_id', 'site_id', 'day'])]
-class HistoryVerdict
+class HistoryVerdict implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -49,5 +49,10 @@ class HistoryVerdict
     public function words(): string
     {
         return sprintf('%s, %s', $this->by->firstName(), $this->at->format('j M'));
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

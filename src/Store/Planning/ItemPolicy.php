@@ -10,7 +10,7 @@ use TallBarrel\Store\Item\Item;
 
 /** How one item is replenished, in place of its class's setting. */
 #[ORM\Entity]
-class ItemPolicy
+class ItemPolicy implements PlanningRestsOnIt
 {
     #[ORM\Embedded(columnPrefix: false)]
     private PolicyColumns $policy;
@@ -31,5 +31,10 @@ class ItemPolicy
     public function policy(): Policy
     {
         return $this->policy->policy();
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

@@ -61,6 +61,6 @@ class OrderList
 
     public function words(): string
     {
-        return $this->isFixed() ? sprintf('%d items', $this->items->count()) : 'follows '.implode(', ', array_filter([$this->supplier?->name(), $this->site?->name, $this->category]));
+        return $this->isFixed() ? sprintf('%d items', $this->items->count()) : 'follows '.implode(', ', array_filter([$this->supplier?->name(), $this->site?->name, $this->category], static fn (?string $part): bool => null !== $part && '' !== $part));
     }
 }

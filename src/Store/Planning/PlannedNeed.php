@@ -16,7 +16,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Entity]
 #[ORM\Table(name: 'planned_demand')]
 #[ORM\Index(name: 'planned_day', columns: ['day'])]
-class PlannedNeed
+class PlannedNeed implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -42,5 +42,10 @@ class PlannedNeed
         if ('' === trim($name)) {
             throw InvalidValue::because('Say what it is for.');
         }
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

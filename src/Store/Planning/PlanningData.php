@@ -17,18 +17,27 @@ use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Quantity\Unit;
-use TallBarrel\Core\Replenish\OpenOrder;
+use TallBarrel\Core\Replenish\Adjustment;
+use TallBarrel\Core\Replenish\Coming;
+use TallBarrel\Core\Replenish\DemandRecord;
+use TallBarrel\Core\Replenish\ItemFacts;
+use TallBarrel\Core\Replenish\ItemSite;
+use TallBarrel\Core\Replenish\ItemWorth;
 use TallBarrel\Core\Replenish\PlannedDemand;
 use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\PolicyKind;
+use TallBarrel\Core\Replenish\SellsLike;
 use TallBarrel\Core\Replenish\ServiceTarget;
+use TallBarrel\Core\Replenish\Steering;
+use TallBarrel\Core\Replenish\StockNow;
+use TallBarrel\Core\Replenish\SupplierTerms;
 use TallBarrel\Core\Sourcing\BreakBasis;
 use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\ChainedDiscounts;
-use TallBarrel\Core\Sourcing\Offer;
+use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Business\Rates;
-use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\OpenLines;
 
 /** Everything a planning run reads, asked for in bulk. */
 final readonly class PlanningData
@@ -39,31 +48,17 @@ final readonly class PlanningData
     /** A category shows a season of its own once so many items bear it out. */
     private const FEWEST_IN_CATEGORY = 3;
 
-    public function __construct(private Connection $connection, private Rates $rates, private EntityManagerInterface $entities)
+    public function __construct(private Connection $connection, private Rates $rates, private OpenLines $open, private EntityManagerInterface $entities)
     {
     }
 
-    /** @return list<int> ids of the items that are stocked anywhere, every so-many-th of them */
-    public function items(int $part = 0, int $of = 1): array
+    /** @return list<int> ids of the items that are stocked anywhere */
+    public function items(): array
     {
         /** @var list<int> $ids */
-        $ids = $this->connection->fetchFirstColumn('SELECT DISTINCT item_id FROM stocking WHERE item_id % ? = ? ORDER BY item_id', [$of, $part]);
+        $ids = $this->connection->fetchFirstColumn('SELECT DISTINCT item_id FROM stocking ORDER BY item_id');
 
         return $ids;
-    }
-
-    /** @return list<int> items that moved, or were drafted, sent or answered for, since a run began to look */
-    public function changedSince(\DateTimeImmutable $at): array
-    {
-        $at = $at->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s');
-        /** @var list<int> $items */
-        $items = $this->connection->fetchFirstColumn(
-            'SELECT item_id FROM stock_movement WHERE at >= ? UNION SELECT l.item_id FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-             WHERE l.item_id IS NOT NULL AND (o.created_at >= ? OR o.sent_at >= ? OR o.acknowledged_at >= ?)',
-            [$at, $at, $at, $at],
-        );
-
-        return $items;
     }
 
     public function countItemSites(): int
@@ -91,14 +86,14 @@ final readonly class PlanningData
              WHERE i.id IN (?) ORDER BY i.code, t.site_id',
             [$items], [ArrayParameterType::INTEGER],
         );
-        $like = array_values(array_diff(array_filter(array_column($rows, 'like_id')), $items));
+        $like = array_values(array_diff(array_filter(array_column($rows, 'like_id'), static fn (?int $id): bool => null !== $id), $items));
         $history = $this->history($today, [...$items, ...$like]);
-        $held = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM stock_balance WHERE state = 'available' AND item_id IN (?) GROUP BY item_id, site_id", $items);
+        $held = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)", $items);
         $promised = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM customer_promise WHERE item_id IN (?) GROUP BY item_id, site_id", $items);
         $drafts = $this->perItemSite("SELECT CONCAT(l.item_id, ':', l.site_id), MAX(o.id) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
             WHERE l.item_id IN (?) AND o.state IN ('draft', 'awaiting-approval', 'approved') GROUP BY l.item_id, l.site_id", $items);
         $putOff = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), 1 FROM put_off WHERE item_id IN (?) AND until_day > '".$today->format('Y-m-d')."'", $items);
-        $onOrder = $this->openOrders($items);
+        $coming = $this->open->bySite($items, $today);
         $planned = $this->planned($today, $items);
         $adjustments = $this->adjustments($today, $items);
         $verdicts = $this->verdicts($today, $items);
@@ -108,15 +103,27 @@ final readonly class PlanningData
             $own = $history[$key] ?? WeeklyHistory::of([], []);
             $others = null === $row['like_id'] ? null : $history[$row['like_id'].':'.$row['site']] ?? null;
             $found[] = new ItemSite(
-                $row['item'], $row['code'], $row['site'], $row['category'], Unit::from($row['unit']),
-                null === $row['kind'] || null === $row['target'] ? null : Policy::of(PolicyKind::from($row['kind']), ServiceTarget::of($row['target'], (float) $row['level']), $row['amount'], $row['minimum']),
-                null === $row['service'] ? null : (float) $row['service'], (float) $row['cost'], 1 === $row['sold'] && null !== $row['sales_price'] ? (float) $row['sales_price'] : null,
-                (float) $row['weight_kg'], 1 === $row['staple'], $row['shelf_days'],
-                $own, null === $others ? null : [$others, (float) ($row['like_factor'] ?? 1), (string) $row['like_code']],
-                self::byWeek($verdicts[$key] ?? [], $own->weeks()),
-                BigDecimal::of($held[$key] ?? 0), $onOrder[$key] ?? [], BigDecimal::of($promised[$key] ?? 0), $planned[$key] ?? [],
-                [...($adjustments[$row['item'].':'] ?? []), ...($adjustments[$key] ?? [])],
-                isset($drafts[$key]) ? (int) $drafts[$key] : null, isset($putOff[$key]),
+                new ItemFacts(
+                    $row['item'], $row['code'], $row['category'], Unit::from($row['unit']),
+                    new ItemWorth(
+                        (float) $row['cost'], 1 === $row['sold'] && null !== $row['sales_price'] ? (float) $row['sales_price'] : null,
+                        (float) $row['weight_kg'], $row['shelf_days'],
+                    ),
+                    1 === $row['staple'],
+                ),
+                $row['site'],
+                new DemandRecord(
+                    $own, null === $others ? null : new SellsLike((string) $row['like_code'], $others, (float) ($row['like_factor'] ?? 1)),
+                    self::byWeek($verdicts[$key] ?? [], $own->weeks()), [...($adjustments[$row['item'].':'] ?? []), ...($adjustments[$key] ?? [])],
+                ),
+                new StockNow(
+                    BigDecimal::of($held[$key] ?? 0), $coming[$key] ?? Coming::nothing($today), BigDecimal::of($promised[$key] ?? 0), $planned[$key] ?? [],
+                ),
+                new Steering(
+                    null === $row['kind'] || null === $row['target'] ? null
+                        : Policy::of(PolicyKind::from($row['kind']), ServiceTarget::of($row['target'], (float) $row['level']), $row['amount'], $row['minimum']),
+                    null === $row['service'] ? null : (float) $row['service'], isset($drafts[$key]) ? (int) $drafts[$key] : null, isset($putOff[$key]),
+                ),
             );
         }
 
@@ -206,7 +213,7 @@ final readonly class PlanningData
     /**
      * @param list<int>|null $items null for all
      *
-     * @return array<int, non-empty-list<Offer>> offers in force, by item
+     * @return array<int, non-empty-list<OfferTerms>> offers in force, by item
      */
     public function offers(\DateTimeImmutable $today, ?array $items = null): array
     {
@@ -216,10 +223,10 @@ final readonly class PlanningData
             "SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split, o.lead_days, o.rank, s.currency, o.rise_percent, o.rise_on,
                     o.break_kind, o.break_basis, o.discounts, o.duty_percent, i.weight_kg,
                     GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ';') prices
-             FROM offer o JOIN supplier s ON s.id = o.supplier_id JOIN item i ON i.id = o.item_id JOIN price_break b ON b.offer_id = o.id
-             WHERE o.blocked = 0 AND (o.valid_from IS NULL OR o.valid_from <= ?) AND (o.valid_until IS NULL OR o.valid_until >= ?)".(null === $items ? '' : ' AND o.item_id IN (?)').' GROUP BY o.id',
-            [$today->format('Y-m-d'), $today->format('Y-m-d'), ...(null === $items ? [] : [$items])],
-            null === $items ? [] : [2 => ArrayParameterType::INTEGER],
+             FROM offer_in_force f JOIN offer o ON o.id = f.id JOIN supplier s ON s.id = o.supplier_id JOIN item i ON i.id = o.item_id JOIN price_break b ON b.offer_id = o.id
+             WHERE ? BETWEEN f.from_day AND f.until_day".(null === $items ? '' : ' AND o.item_id IN (?)').' GROUP BY o.id',
+            [$today->format('Y-m-d'), ...(null === $items ? [] : [$items])],
+            null === $items ? [] : [1 => ArrayParameterType::INTEGER],
         );
         $offers = [];
         foreach ($rows as $row) {
@@ -231,7 +238,7 @@ final readonly class PlanningData
 
                 return [$from, $price];
             }, explode(';', $row['prices']));
-            $offers[$row['item_id']][] = new Offer(
+            $offers[$row['item_id']][] = new OfferTerms(
                 $row['id'], $row['supplier_id'],
                 BuyingRule::of(Pack::of($row['pack_name'], $row['pack_content']), $row['minimum'], $row['multiple'], 1 === $row['split']),
                 PriceBreaks::of($steps, BreakKind::from($row['break_kind']), BreakBasis::from($row['break_basis']))->after(ChainedDiscounts::read($row['discounts'])), $rates[$row['currency']], $row['rank'], $row['lead_days'],
@@ -311,30 +318,6 @@ final readonly class PlanningData
     /**
      * @param list<int> $items
      *
-     * @return array<string, list<OpenOrder>> by "item:site"
-     */
-    private function openOrders(array $items): array
-    {
-        /** @var list<array{k: string, number: string, due: string, units: string, counted_on: int|null}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            "SELECT CONCAT(l.item_id, ':', l.site_id) k, o.number, COALESCE(o.promised_on, o.wanted_on) due, o.counted_on,
-                    (l.packs - l.received - l.closed_short) * l.pack_content units
-             FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-             WHERE l.item_id IN (?) AND o.state IN (".Orders::openStates().') AND l.packs > l.received + l.closed_short
-             ORDER BY due',
-            [$items], [ArrayParameterType::INTEGER],
-        );
-        $open = [];
-        foreach ($rows as $row) {
-            $open[$row['k']][] = new OpenOrder($row['number'], BigDecimal::of($row['units'])->strippedOfTrailingZeros(), new \DateTimeImmutable($row['due']), null === $row['counted_on'] ? null : 1 === $row['counted_on']);
-        }
-
-        return $open;
-    }
-
-    /**
-     * @param list<int> $items
-     *
      * @return array<string, list<PlannedDemand>> by "item:site", from today on
      */
     private function planned(\DateTimeImmutable $today, array $items): array
@@ -355,7 +338,7 @@ final readonly class PlanningData
     /**
      * @param list<int> $items
      *
-     * @return array<string, list<array{float, \DateTimeImmutable, string}>> by "item:site", or "item:" for all sites
+     * @return array<string, list<Adjustment>> by "item:site", or "item:" for all sites
      */
     private function adjustments(\DateTimeImmutable $today, array $items): array
     {
@@ -366,7 +349,7 @@ final readonly class PlanningData
         );
         $adjustments = [];
         foreach ($rows as $row) {
-            $adjustments[$row['k']][] = [(float) $row['percent'], new \DateTimeImmutable($row['until_day'], $today->getTimezone()), $row['reason']];
+            $adjustments[$row['k']][] = new Adjustment((float) $row['percent'], new \DateTimeImmutable($row['until_day'], $today->getTimezone()), $row['reason']);
         }
 
         return $adjustments;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Planning;
 
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Replenish\PlanningOptions;
 
 /**
  * One calculation of what to buy, over all items and sites.
@@ -25,9 +26,6 @@ class PlanningRun
     private string $state = self::RUNNING;
 
     #[ORM\Column]
-    private int $itemSites = 0;
-
-    #[ORM\Column]
     private int $done = 0;
 
     #[ORM\Column]
@@ -36,6 +34,9 @@ class PlanningRun
     #[ORM\Column(length: 300)]
     private string $message = '';
 
+    /** Seconds since 1970, to tell how long it took. */
+    #[ORM\Column(options: ['default' => 0])]
+    private float $begun;
     /** @var Data */
     #[ORM\Column(type: 'json')]
     private array $options;
@@ -44,7 +45,16 @@ class PlanningRun
         #[ORM\Column(type: 'datetime_immutable')]
         private \DateTimeImmutable $at,
         PlanningOptions $options,
+        #[ORM\Column]
+        private int $itemSites,
+        /** How many parts it is shared out in. */
+        #[ORM\Column(options: ['default' => 1])]
+        private int $parts,
+        /** The last note of what moved before it began to look. */
+        #[ORM\Column(type: 'bigint', options: ['default' => 0])]
+        private int $lastMoved,
     ) {
+        $this->begun = (float) $at->format('U.u');
         $this->options = $options->toArray();
     }
 
@@ -61,6 +71,11 @@ class PlanningRun
     public function isRunning(): bool
     {
         return self::RUNNING === $this->state;
+    }
+
+    public function isDone(): bool
+    {
+        return self::DONE === $this->state;
     }
 
     public function state(): string
@@ -81,6 +96,21 @@ class PlanningRun
     public function milliseconds(): int
     {
         return $this->milliseconds;
+    }
+
+    public function parts(): int
+    {
+        return $this->parts;
+    }
+
+    public function lastMoved(): int
+    {
+        return $this->lastMoved;
+    }
+
+    public function begun(): float
+    {
+        return $this->begun;
     }
 
     public function message(): string

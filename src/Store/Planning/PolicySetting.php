@@ -11,7 +11,7 @@ use TallBarrel\Core\Replenish\Policy;
 
 /** How the items of one class are replenished. */
 #[ORM\Entity]
-class PolicySetting
+class PolicySetting implements PlanningRestsOnIt
 {
     #[ORM\Embedded(columnPrefix: false)]
     private PolicyColumns $policy;
@@ -39,5 +39,10 @@ class PolicySetting
     public function key(): string
     {
         return $this->valueClass->value.'-'.$this->pattern->value;
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::everything();
     }
 }

@@ -8,6 +8,10 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Demand\Forecast;
+use TallBarrel\Core\Replenish\Finding;
+use TallBarrel\Core\Replenish\KnownForecast;
+use TallBarrel\Core\Replenish\Move;
+use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
@@ -22,6 +26,7 @@ final readonly class Proposals
     private const COLUMNS = [
         'run_id', 'item_id', 'site_id', 'offer_id', 'reason', 'proposed', 'packs', 'chosen', 'listed', 'cover_days', 'forecast_per_week', 'explanation', 'forecast', 'forecast_key', 'facts',
         'draft_id', 'value', 'home_value', 'weight_kg', 'doubt', 'at_risk', 'spare', 'due_in_days', 'out_in_days', 'sales_at_risk', 'leaning', 'class', 'stage', 'policy', 'odd', 'moves',
+        'safety_stock', 'reorder_point', 'order_up_to', 'on_hand', 'promised', 'coming', 'arrival', 'bias',
     ];
     /** Orders of the rows, by name. */
     private const ORDERS = [
@@ -35,13 +40,21 @@ final readonly class Proposals
     {
     }
 
-    public function begin(PlanningOptions $options): PlanningRun
+    /**
+     * @param int $itemSites how many there are to look at
+     * @param int $parts     in how many parts that is done
+     * @param int $lastMoved the last note of what moved before the run began to look
+     */
+    public function begin(PlanningOptions $options, int $itemSites, int $parts, int $lastMoved): PlanningRun
     {
-        $run = new PlanningRun($this->clock->now(), $options);
+        $run = new PlanningRun($this->clock->now(), $options, $itemSites, $parts, $lastMoved);
         $this->entities->persist($run);
         $this->entities->flush();
         // A run still under way is overtaken: what it finds will not be put in place.
-        $this->connection->executeStatement('UPDATE planning_run SET state = ?, message = ? WHERE state = ? AND id <> ?', [PlanningRun::FAILED, 'overtaken by a newer one', PlanningRun::RUNNING, $run->id]);
+        $this->connection->executeStatement(
+            'UPDATE planning_run SET state = ?, message = ? WHERE state = ? AND id <> ?',
+            [PlanningRun::FAILED, 'overtaken by a newer one', PlanningRun::RUNNING, $run->id],
+        );
 
         return $run;
     }
@@ -51,40 +64,73 @@ final readonly class Proposals
     {
         $rows = new BulkInsert($this->connection, 'staged_proposal', self::COLUMNS, ' ON DUPLICATE KEY UPDATE run_id = VALUES(run_id)', 250);
         foreach ($findings as $finding) {
-            $proposal = $finding->proposal;
-            $place = $finding->place;
-            $expected = $finding->forecast->over(28);
-            $rows->add(
-                $run->id, $place->item, $place->site, $finding->offer, $proposal->reason->value, $finding->packs, $finding->packs, $finding->chosen, $finding->listed,
-                $proposal->coverDays, $expected / 4,
-                json_encode($proposal->explanation->toArray(), \JSON_THROW_ON_ERROR), json_encode($finding->forecast->toArray(), \JSON_THROW_ON_ERROR), $finding->forecastKey,
-                json_encode($finding->facts, \JSON_THROW_ON_ERROR), $place->draft, $finding->worth['value'], $finding->worth['home'], $finding->worth['weight'],
-                $expected > 0 ? $finding->forecast->sigmaOver(28) / $expected : 0.0, $proposal->atRisk, $proposal->spare, $proposal->dueInDays, $finding->outInDays, $finding->salesAtRisk, $finding->leaning,
-                $finding->class, $finding->stage, $finding->policy, json_encode($finding->odd, \JSON_THROW_ON_ERROR), json_encode($finding->moves, \JSON_THROW_ON_ERROR),
-            );
+            $rows->add(...$this->row($run, $finding));
         }
         $rows->flush();
     }
 
-    public function advance(PlanningRun $run, int $itemSites): void
+    /** @return list<scalar|null> in the order of the columns */
+    private function row(PlanningRun $run, Finding $finding): array
     {
-        $this->connection->executeStatement('UPDATE planning_run SET done = done + ? WHERE id = ?', [$itemSites, $run->id]);
+        $outcome = $finding->outcome;
+        [$place, $proposal, $forecast] = [$outcome->place, $outcome->proposal, $outcome->forecast()];
+        $explanation = $proposal->explanation;
+        $expected = $forecast->over(28);
+        $moves = array_map(static fn (Move $move): array => ['site' => $move->site, 'units' => $move->units], $finding->moves);
+
+        return [
+            $run->id, $place->item->id, $place->site, $outcome->sourced->offer?->id, $proposal->reason->value, (string) $finding->packs, (string) $finding->packs,
+            $finding->chosen, $finding->listed, $proposal->coverDays, $expected / 4,
+            self::json($explanation->toArray()), self::json($forecast->toArray()), $outcome->known->key, self::json($outcome->evidence->toArray()),
+            $place->steering->draft, (string) ($finding->value()->amount ?? 0), (string) ($finding->homeValue()->amount ?? 0), $finding->weightKg(),
+            $expected > 0 ? $forecast->sigmaOver(28) / $expected : 0.0, $proposal->atRisk, $proposal->spare, $proposal->dueInDays,
+            $finding->shortage?->outInDays, $finding->shortage->sales ?? 0.0, $outcome->astray(),
+            $outcome->class, $outcome->stage()->value, $outcome->policy->kind->value, self::json($finding->odd), self::json($moves),
+            $explanation->safetyStock, $explanation->reorderPoint, $explanation->orderUpTo, $place->stock->onHand->toFloat(),
+            $place->stock->promised->toFloat(), $place->stock->coming->units()->toFloat(), $outcome->sourced->arrival->format('Y-m-d'), $forecast->bias,
+        ];
     }
 
-    public function plan(PlanningRun $run, int $itemSites): void
+    /** @param array<mixed> $data */
+    private static function json(array $data): string
     {
-        $this->connection->executeStatement('UPDATE planning_run SET item_sites = ? WHERE id = ?', [$itemSites, $run->id]);
+        return json_encode($data, \JSON_THROW_ON_ERROR);
     }
 
-    public function remark(PlanningRun $run, string $words): void
+    /**
+     * Notes that a part of a run has been looked at; noted twice, it counts once.
+     *
+     * @param int $itemSites how many it had
+     *
+     * @return int how many parts are left
+     */
+    public function finishPart(PlanningRun $run, int $part, int $itemSites): int
     {
-        $this->connection->executeStatement('UPDATE planning_run SET message = ? WHERE id = ?', [$words, $run->id]);
+        return $this->connection->transactional(function () use ($run, $part, $itemSites): int {
+            $parts = $this->connection->fetchOne('SELECT parts FROM planning_run WHERE id = ? FOR UPDATE', [$run->id]);
+            $new = $this->connection->executeStatement('INSERT IGNORE INTO staged_part (run_id, number) VALUES (?, ?)', [$run->id, $part]);
+            if ($new > 0) {
+                $this->connection->executeStatement('UPDATE planning_run SET done = done + ? WHERE id = ?', [$itemSites, $run->id]);
+            }
+            $finished = $this->connection->fetchOne('SELECT COUNT(*) FROM staged_part WHERE run_id = ?', [$run->id]);
+
+            return is_numeric($parts) && is_numeric($finished) ? (int) $parts - (int) $finished : 0;
+        });
     }
 
-    public function fail(PlanningRun $run, string $message): void
+    public function fail(int $run, string $message): void
     {
-        $this->connection->executeStatement('UPDATE planning_run SET state = ?, message = ? WHERE id = ?', [PlanningRun::FAILED, mb_substr($message, 0, 300), $run->id]);
-        $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id = ?', [$run->id]);
+        $this->connection->executeStatement(
+            'UPDATE planning_run SET state = ?, message = ? WHERE id = ? AND state = ?',
+            [PlanningRun::FAILED, mb_substr($message, 0, 300), $run, PlanningRun::RUNNING],
+        );
+        $this->forget($run);
+    }
+
+    private function forget(int $run): void
+    {
+        $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id = ?', [$run]);
+        $this->connection->executeStatement('DELETE FROM staged_part WHERE run_id = ?', [$run]);
     }
 
     /**
@@ -93,30 +139,31 @@ final readonly class Proposals
      *
      * @param list<int>|null $items only these, and the rest stays as it is; null for all
      */
-    public function settle(PlanningRun $run, int $milliseconds, ?array $items = null): void
+    public function settle(PlanningRun $run, ?array $items = null): void
     {
-        $this->connection->transactional(function () use ($run, $milliseconds, $items): void {
+        $this->connection->transactional(function () use ($run, $items): void {
             $state = $this->connection->fetchOne('SELECT state FROM planning_run WHERE id = ? FOR UPDATE', [$run->id]);
             if ((null === $items ? PlanningRun::RUNNING : PlanningRun::DONE) !== $state) {
-                $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id = ?', [$run->id]);
+                $this->forget($run->id);
 
                 return;
             }
             $same = 'proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id) AND proposal.draft_id IS NULL';
             $set = array_map(static fn (string $column): string => sprintf('%1$s = IF(proposal.touched AND %2$s, proposal.%1$s, VALUES(%1$s))', $column, $same), self::OWN);
+            $few = null === $items ? 0 : 1;
             if (null !== $items) {
                 // A new look at a few items does not undo what the budget left out or what fills an order.
                 $set[1] = sprintf('chosen = IF(proposal.touched AND %1$s, proposal.chosen, IF(proposal.cut AND %1$s, 0, VALUES(chosen)))', $same);
             }
-            $kept = sprintf("(%d AND proposal.touched AND %s AND proposal.reason = 'fills-order' AND VALUES(reason) = 'covered')", null !== $items, $same);
+            $kept = sprintf("(%d AND proposal.touched AND %s AND proposal.reason = 'fills-order' AND VALUES(reason) = 'covered')", $few, $same);
             $set[] = sprintf('listed = IF(%s, 1, VALUES(listed))', $kept);
-            $set[] = sprintf('cut = IF(%d AND proposal.cut AND %s, 1, 0)', null !== $items, $same);
+            $set[] = sprintf('cut = IF(%d AND proposal.cut AND %s, 1, 0)', $few, $same);
             // Assigned from left to right: what others look at comes last.
             $set[] = sprintf('reason = IF(%s, proposal.reason, VALUES(reason))', $kept);
             $set[] = 'split_offer_id = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_offer_id, NULL)';
             $set[] = 'split_packs = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_packs, NULL)';
             $set[] = 'touched = IF(proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id), proposal.touched, 0)';
-            $set[] = sprintf('proposed_before = IF(proposal.proposed <=> VALUES(proposed), IF(%d, proposal.proposed_before, NULL), proposal.proposed)', null !== $items);
+            $set[] = sprintf('proposed_before = IF(proposal.proposed <=> VALUES(proposed), IF(%d, proposal.proposed_before, NULL), proposal.proposed)', $few);
             foreach (array_diff(self::COLUMNS, self::OWN, ['item_id', 'site_id', 'listed', 'reason']) as $column) {
                 $set[] = sprintf('%1$s = VALUES(%1$s)', $column);
             }
@@ -127,9 +174,12 @@ final readonly class Proposals
             if (null === $items) {
                 $this->connection->executeStatement('DELETE FROM proposal WHERE run_id <> ?', [$run->id]);
                 $this->connection->executeStatement('DELETE FROM planning_run WHERE id < ?', [$run->id]);
+                // What moved before the run began has been looked at by it.
+                $this->connection->executeStatement('DELETE FROM moved_item WHERE id <= ?', [$run->lastMoved()]);
+                $milliseconds = max(1, (int) round(1000 * ((float) $this->clock->now()->format('U.u') - $run->begun())));
+                $this->connection->executeStatement('UPDATE planning_run SET state = ?, milliseconds = ? WHERE id = ?', [PlanningRun::DONE, $milliseconds, $run->id]);
             }
-            $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id = ?', [$run->id]);
-            $this->connection->executeStatement('UPDATE planning_run SET state = ?, milliseconds = IF(? > 0, ?, milliseconds) WHERE id = ?', [PlanningRun::DONE, $milliseconds, $milliseconds, $run->id]);
+            $this->forget($run->id);
         });
         if ($this->entities->contains($run)) {
             $this->entities->refresh($run);
@@ -141,7 +191,7 @@ final readonly class Proposals
      *
      * @param list<int> $items
      *
-     * @return array<string, array{string, string}> key and forecast by "item:site"
+     * @return array<string, KnownForecast> by "item:site"
      */
     public function forecasts(array $items): array
     {
@@ -151,7 +201,9 @@ final readonly class Proposals
         );
         $known = [];
         foreach ($rows as $row) {
-            $known[$row['k']] = [$row['forecast_key'], $row['forecast']];
+            /** @var ForecastData $data */
+            $data = json_decode($row['forecast'], true, flags: \JSON_THROW_ON_ERROR);
+            $known[$row['k']] = new KnownForecast($row['forecast_key'], Forecast::fromArray($data));
         }
 
         return $known;
@@ -169,9 +221,20 @@ final readonly class Proposals
         return $this->entities->getRepository(PlanningRun::class)->findOneBy([], ['id' => 'DESC']);
     }
 
+    /** As it is now, whoever changed it. */
     public function run(int $id): ?PlanningRun
     {
-        return $this->entities->find(PlanningRun::class, $id);
+        $run = $this->entities->find(PlanningRun::class, $id);
+        if (null !== $run) {
+            $this->entities->refresh($run);
+        }
+
+        return $run;
+    }
+
+    public function isRunning(int $id): bool
+    {
+        return PlanningRun::RUNNING === $this->connection->fetchOne('SELECT state FROM planning_run WHERE id = ?', [$id]);
     }
 
     /** Ticks or unticks all that is listed of one supplier and not drafted yet. */
@@ -243,7 +306,7 @@ final readonly class Proposals
     public function withSeveralSuppliers(?Site $site): array
     {
         /** @var list<int> $ids */
-        $ids = $this->connection->fetchFirstColumn('SELECT p.id FROM '.self::listed('').' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer WHERE blocked = 0 GROUP BY item_id HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT 200', $this->where($site, ''));
+        $ids = $this->connection->fetchFirstColumn('SELECT p.id FROM '.self::listed('').' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force WHERE :today BETWEEN from_day AND until_day GROUP BY item_id HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT 200', $this->where($site, ''));
 
         return $this->load($ids);
     }

@@ -12,7 +12,7 @@ use TallBarrel\Store\Site\Site;
 
 /** A proposal somebody skipped, or put off until a day. */
 #[ORM\Entity]
-class PutOff
+class PutOff implements PlanningRestsOnIt
 {
     public function __construct(
         #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
@@ -56,5 +56,10 @@ class PutOff
     public function by(): Person
     {
         return $this->by;
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::items($this->item);
     }
 }

@@ -13,8 +13,9 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Refused;
+use TallBarrel\Core\Replenish\Coming;
+use TallBarrel\Core\Replenish\Evidence;
 use TallBarrel\Core\Replenish\Explanation;
-use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\Item\Item;
@@ -28,9 +29,7 @@ use TallBarrel\Store\Type\BigDecimalType;
  *
  * @phpstan-import-type Data from Explanation
  * @phpstan-import-type ForecastData from Forecast
- *
- * @phpstan-type MarkData array{ago: int, kind: string, demand: float, taken: float|null, kept: bool}
- * @phpstan-type Facts array{sold: list<float>, wanted: list<float|null>, marks: list<MarkData>, onHand: float, promised: float, arrivals: list<array{string, float, string, bool|null}>, arrival: string, planned: list<array{string, float, string}>, met: list<int>, promisedDays: int, considered: list<string>, forward: array{string, string, string}|null, needed: float}
+ * @phpstan-import-type EvidenceData from Evidence
  * @phpstan-type Move array{site: int, units: float}
  */
 #[ORM\Entity]
@@ -158,6 +157,26 @@ class SavedProposal
     #[ORM\Column]
     public readonly float $forecastPerWeek;
 
+    #[ORM\Column(options: ['default' => 0])]
+    public readonly float $safetyStock;
+    #[ORM\Column(options: ['default' => 0])]
+    public readonly float $reorderPoint;
+    #[ORM\Column(options: ['default' => 0])]
+    public readonly float $orderUpTo;
+    /** Available stock units when it was planned. */
+    #[ORM\Column(options: ['default' => 0])]
+    public readonly float $onHand;
+    #[ORM\Column(options: ['default' => 0])]
+    public readonly float $promised;
+    /** Stock units on open orders that are counted on. */
+    #[ORM\Column(options: ['default' => 0])]
+    public readonly float $coming;
+    /** When an order sent now would be here. */
+    #[ORM\Column(type: 'date_immutable', options: ['default' => '1000-01-01'])]
+    public readonly \DateTimeImmutable $arrival;
+    /** Share by which the forecast has been too high; below zero, too low. */
+    #[ORM\Column(options: ['default' => 0])]
+    public readonly float $bias;
     /** @var Data */
     #[ORM\Column(type: 'json')]
     private array $explanation;
@@ -166,9 +185,9 @@ class SavedProposal
     #[ORM\Column(type: 'json')]
     private array $forecast;
 
-    /** @var Facts */
-    #[ORM\Column(type: 'json')]
-    private array $facts;
+    /** @var EvidenceData */
+    #[ORM\Column(name: 'facts', type: 'json')]
+    private array $evidence;
 
     /** The draft this proposal went into. */
     #[ORM\ManyToOne]
@@ -334,19 +353,15 @@ class SavedProposal
         return Forecast::fromArray($this->forecast);
     }
 
-    /**
-     * @param Facts $facts
-     *
-     * @return list<OpenOrder>
-     */
-    public static function openOrders(array $facts): array
+    /** What was to come when it was planned, counted on as of a day. */
+    public function comingOn(\DateTimeImmutable $today): Coming
     {
-        return array_map(static fn (array $order): OpenOrder => new OpenOrder($order[0], BigDecimal::of(number_format($order[1], 3, '.', '')), new \DateTimeImmutable($order[2]), $order[3] ?? null), $facts['arrivals']);
+        return Coming::of($this->evidence($today)->arrivals, $today);
     }
 
-    /** @return Facts what the run saw: sales and what was wanted by week, marks on them, stock, open orders (number, stock units, day, verdict), arrival, planned demand (name, stock units, day), lead times met, what else was considered */
-    public function facts(): array
+    /** What the run saw. */
+    public function evidence(\DateTimeImmutable $today): Evidence
     {
-        return $this->facts;
+        return Evidence::fromArray($this->evidence, $today->getTimezone());
     }
 }

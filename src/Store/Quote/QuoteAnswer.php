@@ -12,7 +12,7 @@ use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Sourcing\FreightTariff;
-use TallBarrel\Core\Sourcing\Offer as CoreOffer;
+use TallBarrel\Core\Sourcing\OfferTerms as CoreOffer;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Core\Sourcing\Seller;
 use TallBarrel\Store\Type\BigDecimalType;

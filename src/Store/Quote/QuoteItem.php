@@ -7,7 +7,7 @@ namespace TallBarrel\Store\Quote;
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Core\Quantity\Quantity;
+use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Store\Item\Item;
 
 /** One thing asked for in a round, in one or several quantities. */
@@ -52,11 +52,11 @@ class QuoteItem
      *
      * @throws InvalidValue
      */
-    public static function read(string $typed): array
+    public static function read(string $typed, Numerals $numerals): array
     {
         $parts = preg_split('/[\s;\/]+/', trim($typed), -1, \PREG_SPLIT_NO_EMPTY) ?: [];
 
-        return array_map(Quantity::read(...), $parts);
+        return array_map($numerals->quantity(...), $parts);
     }
 
     /** @return non-empty-list<BigDecimal> */

@@ -6,13 +6,14 @@ namespace TallBarrel\Store\Stock;
 
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Store\Planning\WhatMoved;
 
 /** The stock ledger: the only place that writes movements, and the balances with them. */
 final readonly class Ledger
 {
     private const AT_ONCE = 500;
 
-    public function __construct(private Connection $connection, private ClockInterface $clock)
+    public function __construct(private Connection $connection, private WhatMoved $moved, private ClockInterface $clock)
     {
     }
 
@@ -47,6 +48,7 @@ final readonly class Ledger
                 $balances,
             );
         }
+        $this->moved->note(array_map(static fn (Posting $posting): int => $posting->item, $postings));
     }
 
     private static function rows(int $rows, int $columns): string

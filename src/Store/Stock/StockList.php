@@ -5,12 +5,11 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Stock;
 
 use Doctrine\DBAL\Connection;
-use TallBarrel\Store\Order\Orders;
 
 /**
  * Items with what is held, coming and promised, over one site or all.
  *
- * @phpstan-type StockRow array{code: string, name: string, category: string, unit: string, held: string, coming: string, promised: string, value: string|null, per_week: string|null, safety: string|null, reorder: string|null, up_to: string|null, sites: int}
+ * @phpstan-type StockRow array{id: int, code: string, name: string, category: string, unit: string, held: string, promised: string, value: string|null, per_week: string|null, safety: string|null, reorder: string|null, up_to: string|null, sites: int}
  */
 final readonly class StockList
 {
@@ -25,36 +24,30 @@ final readonly class StockList
     {
         /** @var list<StockRow> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT i.code, i.name, i.category, i.unit, COALESCE(b.held, 0) held, COALESCE(o.coming, 0) coming, COALESCE(c.promised, 0) promised,
+            "SELECT i.id, i.code, i.name, i.category, i.unit, COALESCE(b.held, 0) held, COALESCE(c.promised, 0) promised,
                     COALESCE(b.held, 0) * i.average_cost value, p.per_week, p.safety, p.reorder, p.up_to, COALESCE(t.sites, 0) sites
              FROM item i
              JOIN (SELECT item_id, COUNT(*) sites FROM stocking WHERE :site IS NULL OR site_id = :site GROUP BY item_id) t ON t.item_id = i.id
-             LEFT JOIN (SELECT item_id, SUM(quantity) held FROM stock_balance WHERE state = 'available' AND (:site IS NULL OR site_id = :site) GROUP BY item_id) b ON b.item_id = i.id
-             LEFT JOIN (SELECT l.item_id, SUM(GREATEST(l.packs - l.received - l.closed_short, 0) * l.pack_content) coming FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-                        WHERE o.state IN (".Orders::openStates().") AND (:site IS NULL OR l.site_id = :site) GROUP BY l.item_id) o ON o.item_id = i.id
-             LEFT JOIN (SELECT item_id, SUM(quantity) promised FROM customer_promise WHERE :site IS NULL OR site_id = :site GROUP BY item_id) c ON c.item_id = i.id
-             LEFT JOIN (SELECT item_id, SUM(forecast_per_week) per_week, SUM(JSON_VALUE(explanation, '$.levels.safety')) safety, SUM(JSON_VALUE(explanation, '$.levels.reorder')) reorder,
-                        SUM(JSON_VALUE(explanation, '$.levels.upTo')) up_to FROM proposal WHERE :site IS NULL OR site_id = :site GROUP BY item_id) p ON p.item_id = i.id
+             LEFT JOIN (SELECT item_id, SUM(units) held FROM on_hand WHERE :site IS NULL OR site_id = :site GROUP BY item_id) b ON b.item_id = i.id
+             LEFT JOIN (SELECT item_id, SUM(quantity) promised FROM customer_promise WHERE :site IS NULL OR site_id = :site GROUP BY item_id) c
+                    ON c.item_id = i.id
+             LEFT JOIN (SELECT item_id, SUM(forecast_per_week) per_week, SUM(safety_stock) safety, SUM(reorder_point) reorder, SUM(order_up_to) up_to
+                        FROM proposal WHERE :site IS NULL OR site_id = :site GROUP BY item_id) p ON p.item_id = i.id
              WHERE :words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like
-             ORDER BY i.category, i.name LIMIT ".self::PAGE.' OFFSET '.$offset,
+             ORDER BY i.category, i.name, i.id LIMIT ".self::PAGE.' OFFSET '.$offset,
             ['site' => $site, 'words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%'],
         );
 
         return $rows;
     }
 
-    /** @return array<int, array{held: float, coming: float}> what is there and still to come now, by site */
-    public function now(int $item): array
+    /** @return array<int, float> stock units there now, by site that holds any */
+    public function held(int $item): array
     {
-        /** @var array<int, array{held: string, coming: string}> $rows */
-        $rows = $this->connection->fetchAllAssociativeIndexed(
-            "SELECT s.id, COALESCE((SELECT SUM(quantity) FROM stock_balance WHERE item_id = :item AND site_id = s.id AND state = 'available'), 0) held,
-                    COALESCE((SELECT SUM(GREATEST(l.packs - l.received - l.closed_short, 0) * l.pack_content) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-                              WHERE l.item_id = :item AND l.site_id = s.id AND o.state IN (".Orders::openStates().')), 0) coming FROM site s',
-            ['item' => $item],
-        );
+        /** @var array<int, string> $rows */
+        $rows = $this->connection->fetchAllKeyValue('SELECT site_id, units FROM on_hand WHERE item_id = ?', [$item]);
 
-        return array_map(static fn (array $row): array => ['held' => (float) $row['held'], 'coming' => (float) $row['coming']], $rows);
+        return array_map(floatval(...), $rows);
     }
 
     /** @return list<array{site: string, code: string, bin: string|null, lot: string, state: string, held: string, expires: string|null}> */

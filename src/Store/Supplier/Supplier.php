@@ -18,11 +18,13 @@ use TallBarrel\Core\Sourcing\Incoterm;
 use TallBarrel\Core\Sourcing\OrderMinimum;
 use TallBarrel\Core\Sourcing\Seller;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\Moves;
+use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** Who sells to us. */
 #[ORM\Entity]
-class Supplier
+class Supplier implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -495,5 +497,10 @@ class Supplier
             'address' => $this->address()?->oneLine() ?? '',
             'terms' => $this->terms()?->label() ?? '',
         ];
+    }
+
+    public function moves(): Moves
+    {
+        return Moves::allOf($this);
     }
 }

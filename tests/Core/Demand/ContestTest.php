@@ -78,7 +78,7 @@ final class ContestTest extends TestCase
         $more = $forecast->adjusted(1.5, 2);
         self::assertEqualsWithDelta(1.5 * $forecast->over(14) + $forecast->over(28) - $forecast->over(14), $more->over(28), 1e-9);
         self::assertEqualsWithDelta($forecast->over(28), $more->unadjusted()->over(28), 1e-12);
-        self::assertNotEmpty($forecast->contest);
+        self::assertNotSame([], $forecast->contest);
         self::assertEqualsWithDelta(14.0, (float) (new Forecast('x', [70.0], 1.0, null))->daysOf(140), 1e-9);
         self::assertNull((new Forecast('x', [0.0], 0.0, null))->daysOf(1));
     }

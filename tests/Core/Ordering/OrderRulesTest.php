@@ -15,7 +15,7 @@ use TallBarrel\Core\Ordering\OrderTotals;
 use TallBarrel\Core\Ordering\Readiness;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
-use TallBarrel\Core\Sourcing\Offer;
+use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Core\Sourcing\PriceChange;
 
@@ -120,16 +120,16 @@ final class OrderRulesTest extends TestCase
     {
         $dear = self::offer(1, 2, [[1, '12.00']], 12, 'EUR');
         $breaks = self::offer(2, 2, [[1, '60.00'], [10, '40.00']], 12, '4');
-        self::assertSame(1, Offer::choose([$breaks, $dear], 12)->id, 'one case: 1.00 against 1.25');
-        self::assertSame(2, Offer::choose([$dear, $breaks], 120)->id, 'ten cases: 1.00 against 0.83');
-        self::assertSame(3, Offer::choose([$dear, $breaks, self::offer(3, 1, [[1, '99.00']], 12, 'EUR')], 120)->id, 'first choice goes first');
+        self::assertSame(1, OfferTerms::choose([$breaks, $dear], 12)->id, 'one case: 1.00 against 1.25');
+        self::assertSame(2, OfferTerms::choose([$dear, $breaks], 120)->id, 'ten cases: 1.00 against 0.83');
+        self::assertSame(3, OfferTerms::choose([$dear, $breaks, self::offer(3, 1, [[1, '99.00']], 12, 'EUR')], 120)->id, 'first choice goes first');
     }
 
     /** @param list<array{int, string}> $prices */
-    private static function offer(int $id, int $rank, array $prices, int $content, string $rate): Offer
+    private static function offer(int $id, int $rank, array $prices, int $content, string $rate): OfferTerms
     {
         $exchange = 'EUR' === $rate ? ExchangeRate::of('EUR', 'EUR', 1) : ExchangeRate::of('EUR', 'PLN', $rate);
 
-        return new Offer($id, $id, BuyingRule::of(Pack::of('case', $content)), PriceBreaks::of($prices), $exchange, $rank, 7);
+        return new OfferTerms($id, $id, BuyingRule::of(Pack::of('case', $content)), PriceBreaks::of($prices), $exchange, $rank, 7);
     }
 }

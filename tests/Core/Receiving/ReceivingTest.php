@@ -8,20 +8,20 @@ use Brick\Math\BigDecimal;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Receiving\AverageCost;
 use TallBarrel\Core\Receiving\Count;
-use TallBarrel\Core\Receiving\Finding;
+use TallBarrel\Core\Receiving\CountFinding;
 
 final class ReceivingTest extends TestCase
 {
     public function testWhatACountSays(): void
     {
-        $find = static fn (int $ordered, ?string $counted): Finding => Count::of(BigDecimal::of($ordered), null === $counted ? null : BigDecimal::of($counted))->finding;
-        self::assertSame(Finding::NotCounted, $find(20, null));
-        self::assertSame(Finding::AsOrdered, $find(20, '20.000'));
-        self::assertSame(Finding::Short, $find(20, '17'));
-        self::assertSame(Finding::Short, $find(20, '0'));
-        self::assertSame(Finding::Over, $find(20, '22'));
-        self::assertSame(Finding::TooMuch, $find(20, '23'));
-        self::assertSame(Finding::Over, $find(3, '4'), 'one over is always within tolerance');
+        $find = static fn (int $ordered, ?string $counted): CountFinding => Count::of(BigDecimal::of($ordered), null === $counted ? null : BigDecimal::of($counted))->finding;
+        self::assertSame(CountFinding::NotCounted, $find(20, null));
+        self::assertSame(CountFinding::AsOrdered, $find(20, '20.000'));
+        self::assertSame(CountFinding::Short, $find(20, '17'));
+        self::assertSame(CountFinding::Short, $find(20, '0'));
+        self::assertSame(CountFinding::Over, $find(20, '22'));
+        self::assertSame(CountFinding::TooMuch, $find(20, '23'));
+        self::assertSame(CountFinding::Over, $find(3, '4'), 'one over is always within tolerance');
         self::assertSame('3 short', Count::of(BigDecimal::of(20), BigDecimal::of(17))->words());
     }
 

@@ -10,6 +10,7 @@ use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Replenish\Coming;
 use TallBarrel\Core\Replenish\Economics;
 use TallBarrel\Core\Replenish\Explanation;
 use TallBarrel\Core\Replenish\LeadTime;
@@ -39,7 +40,7 @@ final class ReplenishmentTest extends TestCase
         return (new Replenishment())->propose(new Need(
             $unit, new Forecast('by hand', [$perWeek], $sigma, .1), LeadTime::of(6, 1.8), 7,
             $policy ?? Policy::of(PolicyKind::CoverDays, ServiceTarget::of(ServiceTarget::CYCLE, .97), 14), $economics ?? new Economics(1.0, 4.0, .2, 2.0),
-            BigDecimal::of($onHand), $onOrder, BigDecimal::of($promised), $rule ?? BuyingRule::of(Pack::of('case', 12)), new \DateTimeImmutable(self::TODAY), $planned, $wholePacks,
+            BigDecimal::of($onHand), Coming::of($onOrder, new \DateTimeImmutable(self::TODAY)), BigDecimal::of($promised), $rule ?? BuyingRule::of(Pack::of('case', 12)), new \DateTimeImmutable(self::TODAY), $planned, $wholePacks,
         ), $asked);
     }
 

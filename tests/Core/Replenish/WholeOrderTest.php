@@ -7,7 +7,7 @@ namespace TallBarrel\Tests\Core\Replenish;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Replenish\BudgetCut;
 use TallBarrel\Core\Replenish\SupplierOrder;
-use TallBarrel\Core\Replenish\Transfers;
+use TallBarrel\Core\Replenish\SurplusFirst;
 
 /** One supplier's order as a whole, the month's budget, and other sites' surplus. */
 final class WholeOrderTest extends TestCase
@@ -65,9 +65,9 @@ final class WholeOrderTest extends TestCase
     /** Common practice, no source: 12 needed; others can spare 7, 5 and 14. */
     public function testTakesItFromTheOneThatCanGiveAll(): void
     {
-        self::assertSame([3 => 12.0], Transfers::of(12, [1 => 7.0, 2 => 5.0, 3 => 14.0]));
-        self::assertSame([3 => 14.0, 1 => 6.0], Transfers::of(20, [1 => 7.0, 2 => 5.0, 3 => 14.0]));
-        self::assertSame([1 => 3.0], Transfers::of(9, [1 => 3.0]), 'a part is better than nothing');
-        self::assertSame([], Transfers::of(0, [1 => 3.0]));
+        self::assertSame([3 => 12.0], SurplusFirst::of(12, [1 => 7.0, 2 => 5.0, 3 => 14.0]));
+        self::assertSame([3 => 14.0, 1 => 6.0], SurplusFirst::of(20, [1 => 7.0, 2 => 5.0, 3 => 14.0]));
+        self::assertSame([1 => 3.0], SurplusFirst::of(9, [1 => 3.0]), 'a part is better than nothing');
+        self::assertSame([], SurplusFirst::of(0, [1 => 3.0]));
     }
 }

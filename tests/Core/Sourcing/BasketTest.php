@@ -18,7 +18,7 @@ use TallBarrel\Core\Sourcing\Award\Search;
 use TallBarrel\Core\Sourcing\Award\Serving;
 use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Core\Sourcing\FreightTariff;
-use TallBarrel\Core\Sourcing\Offer;
+use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Core\Sourcing\OrderMinimum;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Core\Sourcing\Seller;
@@ -124,8 +124,8 @@ final class BasketTest extends TestCase
         new Basket(['a' => ['z' => new Bid(1, 1)]], []);
     }
 
-    private function offer(string $price, float $duty, ?ExchangeRate $rate = null): Offer
+    private function offer(string $price, float $duty, ?ExchangeRate $rate = null): OfferTerms
     {
-        return new Offer(1, 1, BuyingRule::of(Pack::of('each', 1)), PriceBreaks::read($price), $rate ?? ExchangeRate::of('EUR', 'EUR', '1'), 1, 5, null, $duty);
+        return new OfferTerms(1, 1, BuyingRule::of(Pack::of('each', 1)), PriceBreaks::read($price), $rate ?? ExchangeRate::of('EUR', 'EUR', '1'), 1, 5, null, $duty);
     }
 }

@@ -26,7 +26,7 @@ use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\Incoterm;
 use TallBarrel\Core\Sourcing\LandedCost;
-use TallBarrel\Core\Sourcing\Offer;
+use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Core\Sourcing\OrderMinimum;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Core\Sourcing\Seller;
@@ -189,7 +189,7 @@ final class OffersTest extends TestCase
     public function testASplitIsOfferedOnlyWhereTwoOrdersCostLess(): void
     {
         // A gives 100 at 0.50 and no more at that price: beyond it costs 2. B asks 1 throughout.
-        $first = [new Offer(1, 1, BuyingRule::of(Pack::of('each', 1), 1, 100), PriceBreaks::of([[1, '0.5']]), ExchangeRate::of('EUR', 'EUR', 1), 1, 5), self::seller(null, FreightTariff::none()), new Alongside()];
+        $first = [new OfferTerms(1, 1, BuyingRule::of(Pack::of('each', 1), 1, 100), PriceBreaks::of([[1, '0.5']]), ExchangeRate::of('EUR', 'EUR', 1), 1, 5), self::seller(null, FreightTariff::none()), new Alongside()];
         $second = [self::offer('1', id: 2), new Seller(2, 'B', null, null, FreightTariff::none(), OrderMinimum::none()), new Alongside()];
         // 150: two hundreds of A are 100; 100 of A and 50 of B are 100 too; nothing to gain.
         self::assertNull(self::comparison([$first, $second])->split(150));
@@ -202,7 +202,7 @@ final class OffersTest extends TestCase
 
     public function testCurvesComeFromTheSameSumAndBreakWhereAPriceBegins(): void
     {
-        $bid = [new Offer(7, 1, BuyingRule::of(Pack::of('case', 12), 2), PriceBreaks::of([[1, '12'], [10, '9']]), ExchangeRate::of('EUR', 'EUR', 1), 1, 5), self::seller(null, FreightTariff::flat(24)), new Alongside()];
+        $bid = [new OfferTerms(7, 1, BuyingRule::of(Pack::of('case', 12), 2), PriceBreaks::of([[1, '12'], [10, '9']]), ExchangeRate::of('EUR', 'EUR', 1), 1, 5), self::seller(null, FreightTariff::flat(24)), new Alongside()];
         $comparison = self::comparison([$bid]);
         $curves = $comparison->curves(1, 600)[7];
         self::assertCount(2, $curves);
@@ -231,15 +231,15 @@ final class OffersTest extends TestCase
         self::assertSame([520.0, 620.0], [$pace(480)->left(), round($pace(480)->room(), 9)]);
     }
 
-    /** @param list<array{Offer, Seller, Alongside}> $bids */
+    /** @param list<array{OfferTerms, Seller, Alongside}> $bids */
     private static function comparison(array $bids): Comparison
     {
         return new Comparison($bids, new Usage(0.0, null, 0.0), new CostRates(0, 0, 0), new \DateTimeImmutable(self::TODAY));
     }
 
-    private static function offer(string $price, string $currency = 'EUR', string $rate = '1', float $duty = 0.0, int $lead = 5, int $id = 1): Offer
+    private static function offer(string $price, string $currency = 'EUR', string $rate = '1', float $duty = 0.0, int $lead = 5, int $id = 1): OfferTerms
     {
-        return new Offer($id, $id, BuyingRule::of(Pack::of('each', 1)), PriceBreaks::of([[1, $price]]), ExchangeRate::of('EUR', $currency, $rate), 1, $lead, null, $duty);
+        return new OfferTerms($id, $id, BuyingRule::of(Pack::of('each', 1)), PriceBreaks::of([[1, $price]]), ExchangeRate::of('EUR', $currency, $rate), 1, $lead, null, $duty);
     }
 
     /** @param list<int> $met */

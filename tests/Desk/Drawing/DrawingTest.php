@@ -55,7 +55,7 @@ final class DrawingTest extends TestCase
         $chart = StockChart::of($projection, 50.0, 150.0, new \DateTimeImmutable('2026-11-23'), 7);
         self::assertCount(41, explode(' ', $chart->with));
         self::assertStringStartsWith('42,', $chart->with);
-        self::assertStringStartsWith('366,', strrchr(' '.$chart->with, ' ') ? substr((string) strrchr($chart->with, ' '), 1) : '');
+        self::assertStringStartsWith('366,', substr((string) strrchr(' '.$chart->with, ' '), 1));
         self::assertSame(['0', '200', '400'], array_slice(array_column($chart->gridlines, 1), 0, 3));
         self::assertSame(['23 Nov', '6 Dec', '20 Dec', '2 Jan'], array_column($chart->dates, 1));
         self::assertNotNull($chart->arrivalX);

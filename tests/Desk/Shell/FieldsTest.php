@@ -23,9 +23,10 @@ final class FieldsTest extends TestCase
     /** @return iterable<array{string, string|null}> */
     public static function prices(): iterable
     {
-        yield ['9.30', '9.30'];
-        yield ['9,30', '9.30'];
-        yield ['1,234.50', '1234.50'];
+        yield ['9.30', '9.3'];
+        yield ['9,30', '9.3'];
+        yield ['1,234.50', '1234.5'];
+        yield ['12.500,00', '12500'];
         yield ['1,234', '1234'];
         yield ['0', '0'];
         yield ['0.1234', '0.1234'];
@@ -49,11 +50,11 @@ final class FieldsTest extends TestCase
         self::assertNull($fields->day('day', '2026-02-30'));
         self::assertNull($fields->day('other', '30/11/2026'));
         $fields->text('name');
-        self::assertSame(['price', 'cost', 'quantity', 'day', 'other', 'name'], array_keys($fields->errors));
-        self::assertStringContainsString('“2026-02-30” is not a day', $fields->errors['day']);
+        self::assertSame(['price', 'cost', 'quantity', 'day', 'other', 'name'], array_keys($fields->errors()));
+        self::assertStringContainsString('“2026-02-30” is not a day', $fields->errors()['day']);
         self::assertSame([1 => '1'], $fields->each('weekdays'), 'what does not belong there is not read');
         $fields->refuse('price', 'a second reason');
-        self::assertStringContainsString('-4', $fields->errors['price'], 'the first reason stands');
+        self::assertStringContainsString('-4', $fields->errors()['price'], 'the first reason stands');
     }
 
     public function testAnEmptyFieldIsNotZero(): void

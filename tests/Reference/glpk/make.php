@@ -78,7 +78,7 @@ function solve(Basket $basket, int $seconds): ?float
     return str_contains($out, 'INTEGER OPTIMAL') && 1 === preg_match('/cost = ([\d.e+]+)/', $out, $found) ? (float) $found[1] : null;
 }
 
-if (__FILE__ === realpath((string) ($argv[0] ?? ''))) {
+if (__FILE__ === realpath($argv[0] ?? '')) {
     $optima = [];
     foreach (AwardTest::SIZES as $size => [$lines, $suppliers, $first, $count]) {
         for ($seed = $first; count($optima[$size] ?? []) < $count; ++$seed) {

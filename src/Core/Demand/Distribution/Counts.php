@@ -123,8 +123,9 @@ final readonly class Counts implements Distribution
             }
         }
         $gone = 0.0;
-        for ($last = count($sum) - 1; $last > 0 && $gone + $sum[$last] < self::TAIL; --$last) {
-            $gone += $sum[$last];
+        $last = count($sum) - 1;
+        while ($last > 0 && $gone + $sum[$last] < self::TAIL) {
+            $gone += $sum[$last--];
         }
 
         return self::of(array_slice($sum, 0, $last + 1));

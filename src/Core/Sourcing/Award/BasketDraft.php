@@ -9,7 +9,7 @@ use TallBarrel\Core\Sourcing\Alongside;
 use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\LandedCost;
-use TallBarrel\Core\Sourcing\Offer;
+use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Core\Sourcing\Seller;
 use TallBarrel\Core\Sourcing\Usage;
 
@@ -45,7 +45,7 @@ final class BasketDraft
      *
      * @return LandedCost|null without freight; null where the supplier has a cheaper one for the line
      */
-    public function ask(int|string $line, int|string $supplier, Offer $offer, Seller $seller, BigDecimal $units, Usage $usage): ?LandedCost
+    public function ask(int|string $line, int|string $supplier, OfferTerms $offer, Seller $seller, BigDecimal $units, Usage $usage): ?LandedCost
     {
         $with = fn (FreightTariff $freight): LandedCost => LandedCost::of($offer, $seller->withFreight($freight), $units, $usage, $this->rates, $this->today, new Alongside());
         $bare = $with(FreightTariff::none());

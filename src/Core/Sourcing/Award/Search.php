@@ -66,13 +66,13 @@ final class Search
     {
         $this->lineNames = array_map(strval(...), array_keys($lines));
         $this->supplierNames = array_map(strval(...), array_keys($suppliers));
-        /** @var array<int|string, int> $at */
         $at = array_flip($this->supplierNames);
         foreach (array_values($lines) as $bids) {
             $costs = $uses = [];
             foreach ($bids as $supplier => $bid) {
-                $costs[$at[$supplier]] = $bid->cost;
-                $uses[$at[$supplier]] = [$bid->value, $bid->kilograms, $bid->packs];
+                $number = $at[(string) $supplier];
+                $costs[$number] = $bid->cost;
+                $uses[$number] = [$bid->value, $bid->kilograms, $bid->packs];
             }
             $this->costs[] = $costs;
             $this->uses[] = $uses;

@@ -1,0 +1,234 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Replenish;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Core\Demand\Forecast;
+use TallBarrel\Core\Demand\Forecaster;
+use TallBarrel\Core\Demand\Pattern;
+use TallBarrel\Core\Demand\PooledSeason;
+use TallBarrel\Core\Demand\Stage;
+use TallBarrel\Core\Demand\ValueClass;
+use TallBarrel\Core\Demand\WeeklyHistory;
+use TallBarrel\Core\Sourcing\BreakKind;
+use TallBarrel\Core\Sourcing\OfferTerms;
+use TallBarrel\Core\Sourcing\PriceChange;
+
+/** What to do about one item at all its sites: forecast, policy and supplier for each, then surplus before purchase. */
+final readonly class Decision
+{
+    private const LATELY_WEEKS = 4;
+    private const PATTERN_WEEKS = 52;
+    /** From here on a proposal is pointed out (common practice, no source). */
+    private const TIMES_THE_USUAL = 10.0;
+    private const LASTS_TOO_LONG_DAYS = 365.0;
+    private const PRICE_JUMP_PERCENT = 10.0;
+    private const OTHERS_NAMED = 5;
+    /** Changes whenever the same history would be forecast otherwise. */
+    private const FORECAST_VERSION = '1';
+
+    public function __construct(private Forecaster $forecaster, private Replenishment $replenishment)
+    {
+    }
+
+    /**
+     * @param non-empty-list<ItemSite>     $places all sites of one item
+     * @param list<OfferTerms>             $offers
+     * @param array<string, KnownForecast> $known  forecasts of the last run, by "item:site"
+     *
+     * @return list<Finding>
+     */
+    public function about(array $places, array $offers, Background $background, array $known): array
+    {
+        $outcomes = array_map(
+            fn (ItemSite $place): PlaceOutcome => $this->at($place, $offers, $background, $known[$place->key()] ?? null), $places,
+        );
+        $spare = [];
+        foreach ($outcomes as $outcome) {
+            if ($outcome->spare() > 0) {
+                $spare[$outcome->place->site] = $outcome->spare();
+            }
+        }
+        $findings = [];
+        foreach ($outcomes as $outcome) {
+            $moves = [];
+            if ($outcome->proposal->packs->isPositive() && Reason::Asked !== $outcome->proposal->reason) {
+                $others = array_diff_key($spare, [$outcome->place->site => true]);
+                foreach (SurplusFirst::of($outcome->proposal->needed->toFloat(), $others) as $site => $units) {
+                    $moves[] = new Move($site, $units);
+                    $spare[$site] -= $units;
+                }
+            }
+            $findings[] = $this->finding($outcome, $moves, $background);
+        }
+
+        return $findings;
+    }
+
+    /** @param list<OfferTerms> $offers */
+    private function at(ItemSite $place, array $offers, Background $background, ?KnownForecast $known): PlaceOutcome
+    {
+        $cleaning = $place->record->cleaned();
+        $usual = max(1, (int) ceil(4 * ($cleaning->history->last(self::LATELY_WEEKS)->meanDemand() ?? 0.0)));
+        $sourced = Sourced::among($offers, $usual, $background);
+        $horizon = (int) ceil(($sourced->leadTime->days + $sourced->reviewDays) / 7);
+        $known = $this->forecast($cleaning->history, $horizon, $background, $background->seasons[$place->item->category] ?? null, $known);
+        foreach ($place->record->adjustments as $adjustment) {
+            $weeks = $adjustment->weeksFrom($background->today());
+            $known = new KnownForecast($known->key, $known->forecast->adjusted($adjustment->factor(), $weeks));
+        }
+        $pattern = Pattern::of($cleaning->history->sinceFirstSale()->last(self::PATTERN_WEEKS)->demand);
+        $class = ($background->classes[$place->item->id] ?? ValueClass::C)->value.'-'.$pattern->value;
+        $policy = $this->policy($place->steering, $class, $background);
+        $asked = $background->options->asksForListed() && PolicyKind::ByHand !== $policy->kind && $background->isOnList($place->item->id, $place->site);
+        $proposal = $this->replenishment->propose($this->need($place, $known->forecast, $sourced, $policy, $background), $asked);
+        $considered = $this->considered($place->record, $sourced, $offers, $usual, $background);
+
+        return new PlaceOutcome(
+            $place, $known, $class, $policy, $sourced, $proposal, Evidence::of($place, $cleaning, $sourced, $proposal, $considered),
+        );
+    }
+
+    private function need(ItemSite $place, Forecast $forecast, Sourced $sourced, Policy $policy, Background $background): Need
+    {
+        $worth = $place->item->worth;
+        $offer = $sourced->offer;
+        $economics = new Economics(
+            $worth->unitCost, $background->orderCost, $background->holdingShare, $worth->salesPrice, $offer?->unitBreaks() ?? [], $offer?->rise,
+            $worth->shelfDays, BreakKind::Incremental === $offer?->prices->kind,
+        );
+
+        return new Need(
+            $place->item->unit, $forecast, $sourced->leadTime, $sourced->reviewDays, $policy, $economics,
+            $background->options->countStock ? $place->stock->onHand : BigDecimal::zero(), $place->stock->coming, $place->stock->promised,
+            $sourced->rule(), $background->today(), $place->stock->planned, $background->options->wholePacks,
+        );
+    }
+
+    /**
+     * @param list<OfferTerms> $offers
+     *
+     * @return list<string>
+     */
+    private function considered(DemandRecord $record, Sourced $sourced, array $offers, int $usual, Background $background): array
+    {
+        $considered = [];
+        if (null !== $record->standsIn()) {
+            $considered[] = $record->standsIn()->words();
+        }
+        if ($sourced->holidays > 0) {
+            $considered[] = sprintf('%d days more: holidays lie on the way.', $sourced->holidays);
+        }
+        foreach ($record->adjustments as $adjustment) {
+            $considered[] = $adjustment->words();
+        }
+        $chosen = $sourced->offer;
+        foreach ($offers as $other) {
+            if (null !== $chosen && $other !== $chosen && count($considered) <= self::OTHERS_NAMED) {
+                $considered[] = sprintf(
+                    '%s would cost %s for one against %s%s, %d days promised.', $background->suppliers[$other->supplierId]->name ?? 'Another supplier',
+                    number_format($other->unitCost($usual)->toFloat(), 2), number_format($chosen->unitCost($usual)->toFloat(), 2),
+                    $other->rank > $chosen->rank ? ' and comes second by rank' : '', $other->leadDays,
+                );
+            }
+        }
+
+        return $considered;
+    }
+
+    private function forecast(WeeklyHistory $history, int $horizon, Background $background, ?PooledSeason $season, ?KnownForecast $known): KnownForecast
+    {
+        $options = $background->options;
+        $figures = null === $season ? null : array_map(static fn (float $factor): float => round($factor, 3), $season->figures());
+        $key = hash('xxh128', serialize([
+            self::FORECAST_VERSION, $history->demand, $horizon, $options->history, $options->from, $options->to, $figures,
+        ]));
+        if (null !== $known && $known->key === $key) {
+            // A person's adjustment is never kept with the forecast it was made to.
+            return new KnownForecast($key, $known->forecast->unadjusted());
+        }
+
+        return new KnownForecast($key, match ($options->history) {
+            PlanningOptions::LATELY => $this->forecaster->restingOn($history->last(self::LATELY_WEEKS), sprintf('mean of the last %d weeks', self::LATELY_WEEKS)),
+            PlanningOptions::LAST_YEAR => $this->forecaster->likeLastYear($history),
+            PlanningOptions::RANGE => $this->forecaster->restingOn(
+                $history->between($background->weeksAgo((string) $options->from), $background->weeksAgo((string) $options->to)),
+                sprintf('mean of %s to %s', $options->from, $options->to),
+            ),
+            default => $this->forecaster->forecast($history, $horizon, $season),
+        });
+    }
+
+    private function policy(Steering $steering, string $class, Background $background): Policy
+    {
+        $policy = $steering->policy ?? $background->policies[$class] ?? Policy::standard();
+        if (null === $steering->policy && null !== $steering->service) {
+            $policy = $policy->aimingAt(ServiceTarget::of($policy->target->kind, $steering->service));
+        }
+
+        return null !== $background->coverDays && PolicyKind::ByHand !== $policy->kind ? $policy->covering($background->coverDays) : $policy;
+    }
+
+    /** @param list<Move> $moves */
+    private function finding(PlaceOutcome $outcome, array $moves, Background $background): Finding
+    {
+        $packs = $outcome->proposal->packs;
+        $offer = $outcome->sourced->offer;
+        if ([] !== $moves && null !== $offer) {
+            $given = array_sum(array_map(static fn (Move $move): float => $move->units, $moves));
+            $packs = $offer->rule->packsFor($outcome->proposal->needed->minus(number_format($given, 3, '.', '')));
+        }
+        $steering = $outcome->place->steering;
+        $listed = $this->isListed($outcome, $packs, $background);
+        $chosen = $listed && null === $steering->draft && null !== $offer && $packs->isPositive() && !$steering->putOff
+            && PlanningOptions::NOTHING !== $background->options->start;
+
+        return new Finding(
+            $outcome, $packs, $moves, $this->odd($outcome, $packs, $background), $listed, $chosen, Shortage::of($outcome, $background->today()),
+        );
+    }
+
+    private function isListed(PlaceOutcome $outcome, BigDecimal $packs, Background $background): bool
+    {
+        $reason = $outcome->proposal->reason;
+        $due = Reason::Covered !== $reason;
+
+        return match ($background->options->start) {
+            PlanningOptions::MINIMUM => $reason->isShort() || Reason::BelowMinimum === $reason,
+            PlanningOptions::STAPLES => $due && $outcome->place->item->staple,
+            PlanningOptions::LISTED => $background->isOnList($outcome->place->item->id, $outcome->place->site) && ($due || $packs->isPositive()),
+            default => $due,
+        };
+    }
+
+    /** @return list<string> */
+    private function odd(PlaceOutcome $outcome, BigDecimal $packs, Background $background): array
+    {
+        $odd = [];
+        $offer = $outcome->sourced->offer;
+        $forecast = $outcome->forecast();
+        if (null !== $offer && $packs->isPositive()) {
+            $units = $offer->rule->pack->toStockUnits($packs)->toFloat();
+            $perDay = $forecast->perDay();
+            if ($perDay > 0 && $units > self::TIMES_THE_USUAL * 28 * $perDay) {
+                $odd[] = sprintf('%.0f times a month’s sales', $units / (28 * $perDay));
+            } elseif ($perDay > 0 && $units / $perDay > self::LASTS_TOO_LONG_DAYS) {
+                $odd[] = 'would last over a year';
+            }
+            if (Stage::Dead === $outcome->stage()) {
+                $odd[] = 'not sold for half a year';
+            }
+            $jump = PriceChange::percent($offer->prices->priceFor($packs), $background->lastPrices[$offer->id] ?? null);
+            if (null !== $jump && abs($jump) >= self::PRICE_JUMP_PERCENT) {
+                $odd[] = sprintf('price %+.0f %%', $jump);
+            }
+        }
+        if ($outcome->leans()) {
+            $odd[] = $forecast->bias > 0 ? 'forecast has been too high' : 'forecast has been too low';
+        }
+
+        return $odd;
+    }
+}

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Replenish;
+
+use TallBarrel\Core\Quantity\BuyingRule;
+use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Sourcing\OfferTerms;
+
+/** From whom a place would be replenished, how long that takes, and when the next chance is. */
+final readonly class Sourced
+{
+    /** Where nobody sells an item yet, planning looks this far. */
+    public const USUAL_DAYS = 7;
+
+    private function __construct(
+        public ?OfferTerms $offer,
+        public ?SupplierTerms $supplier,
+        public LeadTime $leadTime,
+        public int $reviewDays,
+        public int $holidays,
+        public \DateTimeImmutable $arrival,
+    ) {
+    }
+
+    /**
+     * @param list<OfferTerms> $offers
+     * @param int              $usual  stock units bought at a time
+     */
+    public static function among(array $offers, int $usual, Background $background): self
+    {
+        $offer = [] === $offers ? null : OfferTerms::choose($offers, $usual);
+        $supplier = null === $offer ? null : $background->suppliers[$offer->supplierId] ?? null;
+        $met = LeadTime::fromDeliveries($offer->leadDays ?? self::USUAL_DAYS, $supplier->leadTimesMet ?? []);
+        $days = (int) round($met->days);
+        $holidays = $supplier?->orderDays->holidaysWithin($background->now, $days) ?? 0;
+
+        return new self(
+            $offer, $supplier, LeadTime::of($met->days + $holidays, $met->spread),
+            $supplier?->orderDays->reviewDaysFrom($background->now) ?? self::USUAL_DAYS, $holidays,
+            $supplier?->orderDays->arrival($background->now, $days) ?? $background->today()->modify(sprintf('+%d days', self::USUAL_DAYS)),
+        );
+    }
+
+    public function rule(): BuyingRule
+    {
+        return $this->offer->rule ?? BuyingRule::of(Pack::of('each', 1));
+    }
+}

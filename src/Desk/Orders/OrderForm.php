@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Orders;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Work\Ordering\AddedLine;
+use TallBarrel\Work\Ordering\LineChange;
+use TallBarrel\Work\Ordering\OrderChanges;
+use TallBarrel\Work\Ordering\SupplierMending;
+
+/** Reads the order page's fields. */
+final readonly class OrderForm
+{
+    public static function read(PurchaseOrder $order, Fields $fields): OrderChanges
+    {
+        return new OrderChanges(
+            (int) $fields->text('version'),
+            self::lines($order, $fields),
+            array_keys($fields->each('remove')),
+            self::added($fields),
+            self::picked($fields),
+            '' === $fields->text('add_site') ? null : (int) $fields->text('add_site'),
+            $fields->day('wanted', $fields->text('wanted')),
+            $fields->text('note', 500),
+            new SupplierMending(
+                $fields->text('contact', 80), $fields->text('email', 180), $fields->text('street', 120), $fields->text('postcode', 20),
+                $fields->text('city', 80), $fields->text('country', 2), $fields->text('net_days', 3),
+            ),
+            $fields->problems,
+        );
+    }
+
+    /** @return array<int, LineChange> by line; what cannot be read is left out */
+    private static function lines(PurchaseOrder $order, Fields $fields): array
+    {
+        [$quantities, $prices, $codes] = [$fields->each('quantity'), $fields->each('price'), $fields->each('code')];
+        [$offers, $costs, $removed] = [$fields->each('follow_offer'), $fields->each('follow_cost'), $fields->each('remove')];
+        $lines = [];
+        foreach ($order->lines() as $line) {
+            $id = $line->id;
+            if (!isset($quantities[$id], $prices[$id]) || isset($removed[$id])) {
+                continue;
+            }
+            $packs = $fields->quantity('quantity-'.$id, $quantities[$id]) ?? BigDecimal::zero();
+            $price = $fields->price('price-'.$id, $prices[$id]);
+            if (!$fields->problems->concern('quantity-'.$id) && !$fields->problems->concern('price-'.$id)) {
+                $lines[$id] = new LineChange($packs, $price, $codes[$id] ?? '', isset($offers[$id]), isset($costs[$id]));
+            }
+        }
+
+        return $lines;
+    }
+
+    private static function added(Fields $fields): ?AddedLine
+    {
+        $words = $fields->text('add');
+        if ('' === $words) {
+            return null;
+        }
+
+        return new AddedLine($words, $fields->quantity('add', $fields->text('add_quantity')), $fields->price('add', $fields->text('add_price')));
+    }
+
+    /** @return array<int, BigDecimal> packs by offer */
+    private static function picked(Fields $fields): array
+    {
+        $picked = [];
+        foreach ($fields->each('pick') as $id => $typed) {
+            $packs = $fields->quantity('pick-'.$id, $typed);
+            if (null !== $packs) {
+                $picked[$id] = $packs;
+            }
+        }
+
+        return $picked;
+    }
+}

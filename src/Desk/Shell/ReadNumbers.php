@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Shell;
+
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpKernel\Event\ControllerEvent;
+use Symfony\Component\HttpKernel\KernelEvents;
+use TallBarrel\Core\Quantity\Numerals;
+use TallBarrel\Store\Business\CurrentBusiness;
+
+/** Numbers typed into any form are read with the decimal mark of the business. */
+final readonly class ReadNumbers
+{
+    public function __construct(private CurrentBusiness $business)
+    {
+    }
+
+    #[AsEventListener(KernelEvents::CONTROLLER)]
+    public function carry(ControllerEvent $event): void
+    {
+        $request = $event->getRequest();
+        if ($request->request->count() > 0 || $request->query->count() > 0) {
+            $mark = $this->business->find()?->decimalMark() ?? Numerals::POINT;
+            $request->attributes->set(Fields::NUMERALS, Numerals::with($mark));
+        }
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Exchange\Pdf;
+
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Work\Ordering\OrderPaper;
+
+/** A purchase order on paper, and as a CSV file of its lines (RFC 4180). */
+final readonly class OrderDocuments implements OrderPaper
+{
+    private const COLUMNS = [
+        'order', 'line', 'your_code', 'our_code', 'description', 'quantity', 'pack', 'price', 'currency', 'deliver_to', 'wanted_on',
+    ];
+
+    public function __construct(private Paper $paper, private CurrentBusiness $business)
+    {
+    }
+
+    public function pdf(PurchaseOrder $order): string
+    {
+        return $this->paper->pdf('paper/order.html.twig', ['order' => $order, 'business' => $this->business->get()]);
+    }
+
+    public function csv(PurchaseOrder $order): string
+    {
+        $out = fopen('php://temp', 'r+');
+        if (false === $out) {
+            throw new \RuntimeException('No room for a file.');
+        }
+        $rows = array_map(static fn (OrderLine $line): array => [
+            $order->number, (string) $line->position, $line->supplierCode(), $line->item->code ?? '', $line->description,
+            (string) $line->packs()->strippedOfTrailingZeros(), $line->pack()->label(), (string) $line->price()->strippedOfTrailingZeros(),
+            $order->currency, $line->site->name, $order->wantedOn()->format('Y-m-d'),
+        ], $order->lines());
+        foreach ([self::COLUMNS, ...$rows] as $row) {
+            fputcsv($out, $row, ',', '"', '', "\r\n");
+        }
+        rewind($out);
+
+        return (string) stream_get_contents($out);
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Keeping;
+
+/** What a kind of import asks for. */
+final readonly class ImportForm
+{
+    /**
+     * @param array<string, string> $columns what stands in each column; a star marks those that are needed
+     * @param list<list<string>>    $sample  a few lines as they could be
+     */
+    public function __construct(public string $name, public string $title, public array $columns, public array $sample)
+    {
+    }
+}

@@ -1,0 +1,259 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Ordering;
+
+use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Problems;
+use TallBarrel\Core\Quantity\Gtin;
+use TallBarrel\Core\Refused;
+use TallBarrel\Core\Sourcing\PriceBreaks;
+use TallBarrel\Store\Agreement\Agreements;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\OfferPrices;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Site\Sites;
+use TallBarrel\Store\Supplier\Supplier;
+
+/** Changes a draft: all that was typed, or nothing and the reasons. */
+final readonly class EditOrder
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Orders $orders,
+        private Sites $sites,
+        private Audit $audit,
+        private Agreements $agreements,
+        private OfferPrices $prices,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /** @return Problems what stands in the way, by the name of the place it was typed at; nothing was saved unless there are none */
+    public function save(PurchaseOrder $order, OrderChanges $changes, Person $person): Problems
+    {
+        $problems = $changes->problems;
+        $connection = $this->entities->getConnection();
+        $connection->beginTransaction();
+        try {
+            $order = $this->orders->lock($order->id);
+            $this->mustBeAsSeen($order, $changes->version);
+            $before = $order->totals()->goods;
+            $this->lines($order, $changes, $problems);
+            $site = null === $changes->site ? null : $this->sites->find($changes->site);
+            $site ??= $order->sites()[0] ?? $this->sites->all()[0];
+            if (null !== $changes->added) {
+                $this->add($order, $changes->added, $site, $problems);
+            }
+            $this->pick($order, $changes->picked, $site, $problems);
+            $this->mend($order->supplier, $changes->mending, $problems);
+            $order->change($changes->wantedOn ?? $order->wantedOn(), $changes->note);
+            if (!$problems->areNone()) {
+                throw new Refused('Some of what was typed cannot be saved; see the marked places. Nothing has been changed yet.');
+            }
+            $this->note($order, $before, $person);
+            $this->entities->flush();
+            // The version moves with every save, so that a second person's page is known to be old.
+            $connection->executeStatement(
+                'UPDATE purchase_order SET version = version + 1 WHERE id = ? AND version = ?', [$order->id, $changes->version],
+            );
+            $connection->commit();
+            $this->entities->refresh($order);
+        } catch (Refused $refused) {
+            $connection->rollBack();
+            $problems->refuse('order', $refused->getMessage());
+            $this->entities->clear();
+        } catch (\Throwable $error) {
+            $connection->rollBack();
+            throw $error;
+        }
+
+        return $problems;
+    }
+
+    /** @throws Refused */
+    private function mustBeAsSeen(PurchaseOrder $order, int $version): void
+    {
+        if ($order->version() !== $version) {
+            $last = $this->audit->of($order->number, 1)[0] ?? null;
+            throw new Refused(sprintf(
+                '%s changed this order while you were typing. What stands there now is in grey beside your figures; save again to use yours.',
+                $last->person?->firstName() ?? 'Somebody',
+            ));
+        }
+    }
+
+    private function note(PurchaseOrder $order, Money $before, Person $person): void
+    {
+        $now = $order->totals()->goods;
+        $words = $before->amount->isEqualTo($now->amount) ? 'Saved'
+            : sprintf('Changed from %s %s to %s %s', $before->rounded()->amount, $order->currency, $now->amount, $order->currency);
+        $this->audit->note($person, $order->number, $words);
+    }
+
+    private function lines(PurchaseOrder $order, OrderChanges $changes, Problems $problems): void
+    {
+        foreach ($order->lines() as $line) {
+            if (in_array($line->id, $changes->removed, true)) {
+                $order->remove($line);
+                continue;
+            }
+            $change = $changes->lines[$line->id] ?? null;
+            if (null === $change) {
+                continue;
+            }
+            $price = $this->priceOf($line, $change);
+            $problems->apply('quantity-'.$line->id, static fn () => $line->change($change->packs, $price));
+            $this->follow($line, $change, $problems);
+            if ('' !== $change->supplierCode) {
+                $line->recode($change->supplierCode);
+            }
+        }
+    }
+
+    /** Untouched, the price follows the breaks; typed, it stands. */
+    private function priceOf(OrderLine $line, LineChange $change): BigDecimal
+    {
+        $price = $change->price ?? $line->price();
+        if (null === $line->offer || $change->packs->isEqualTo($line->packs()) || !$price->isEqualTo($line->price())) {
+            return $price;
+        }
+        $breaks = $line->offer->prices();
+
+        return $line->price()->isEqualTo($breaks->priceFor($line->packs())) ? $breaks->priceFor($change->packs) : $price;
+    }
+
+    /** Where a price was changed by hand, the standing offer and the standard cost follow only if that was asked for. */
+    private function follow(OrderLine $line, LineChange $change, Problems $problems): void
+    {
+        $offer = $line->offer;
+        if (null === $offer) {
+            return;
+        }
+        $today = $this->clock->now()->setTime(0, 0);
+        if ($change->offerFollows) {
+            $listed = $line->price()->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
+            $prices = $problems->attempt('price-'.$line->id, static fn (): PriceBreaks => $offer->listPrices()->withPriceAt($line->packs(), $listed));
+            if (null !== $prices) {
+                $this->prices->change($offer, $prices, $today, $today, 'by hand on '.$line->order->number);
+            }
+        }
+        if ($change->costFollows && null !== $line->item) {
+            $cost = $line->order->rate()->toHome(Money::of($line->price(), $line->order->currency))->amount;
+            $line->item->costs($line->item->averageCost(), $cost->dividedBy($line->pack()->content, 6, RoundingMode::HalfUp));
+        }
+    }
+
+    private function add(PurchaseOrder $order, AddedLine $added, Site $site, Problems $problems): void
+    {
+        if ($problems->concern('add')) {
+            return;
+        }
+        $offer = $this->offer($order->supplier, $added->words);
+        $item = $this->item($added->words);
+        if (null !== $offer) {
+            $packs = $added->packs ?? $offer->rule()->packsFor(1);
+            $problems->apply('add', fn () => $this->fromOffer($order, $offer, $site, $packs, $added->price));
+        } elseif (null !== $item) {
+            $problems->refuse('add', $this->notOffered($order->supplier, $item));
+        } elseif (null === $added->price) {
+            $problems->refuse('add', sprintf(
+                '%s offers nothing called “%s”. To add it as free text, type a price too.', $order->supplier->name(), $added->words,
+            ));
+        } elseif (false === $added->packs?->isPositive()) {
+            $problems->refuse('add', 'Type how many are wanted.');
+        } else {
+            OrderLine::ofText($order, $added->words, $site, $added->packs ?? BigDecimal::one(), $added->price);
+        }
+    }
+
+    private function notOffered(Supplier $supplier, Item $item): string
+    {
+        $offers = $this->entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC']);
+        $others = array_unique(array_map(static fn (Offer $other): string => $other->supplier->name(), $offers));
+        $who = [] === $others ? 'nobody does yet. Add an offer on a supplier’s page'
+            : implode(', ', $others).(1 === count($others) ? ' does' : ' do');
+
+        return sprintf('%s does not offer %s; %s.', $supplier->name(), $item->code, $who);
+    }
+
+    /** @param array<int, BigDecimal> $picked packs by offer */
+    private function pick(PurchaseOrder $order, array $picked, Site $site, Problems $problems): void
+    {
+        foreach ($picked as $id => $packs) {
+            $offer = $this->entities->find(Offer::class, $id);
+            if ($packs->isPositive() && null !== $offer && $offer->supplier === $order->supplier) {
+                $problems->apply('pick-'.$id, fn () => $this->fromOffer($order, $offer, $site, $packs, null));
+            }
+        }
+    }
+
+    /** @throws InvalidValue if they do not sell it so */
+    private function fromOffer(PurchaseOrder $order, Offer $offer, Site $site, BigDecimal $packs, ?BigDecimal $price): void
+    {
+        $objection = match (true) {
+            $offer->isBlocked() => sprintf('The offer of %s is blocked; take that back on its page first.', $offer->item->code),
+            !$offer->isInForce($this->clock->now()) => sprintf('The offer of %s does not hold today; see its dates on its page.', $offer->item->code),
+            default => $packs->isPositive() ? $offer->rule()->objectionTo($packs) : 'Type how many are wanted.',
+        };
+        if (null !== $objection) {
+            throw InvalidValue::because($objection);
+        }
+        $line = OrderLine::fromOffer($order, $offer, $site, $packs);
+        $this->agreements->attach($line, $this->clock->now());
+        if (null !== $price) {
+            $line->change($packs, $price);
+        }
+    }
+
+    private function offer(Supplier $supplier, string $wanted): ?Offer
+    {
+        $code = trim(explode(' · ', $wanted)[0]);
+        /** @var list<Offer> $offers */
+        $offers = $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')
+            ->where('o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = :code)')
+            ->setParameter('supplier', $supplier)->setParameter('code', $code)->setParameter('gtin', Gtin::tryOf($code)->digits ?? '')
+            ->orderBy('o.rank')->setMaxResults(1)->getQuery()->getResult();
+
+        return $offers[0] ?? null;
+    }
+
+    private function item(string $code): ?Item
+    {
+        return $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $code)[0])]);
+    }
+
+    private function mend(Supplier $supplier, SupplierMending $mending, Problems $problems): void
+    {
+        $contact = $supplier->contact();
+        if ('' !== $mending->contact || '' !== $mending->email) {
+            $name = '' !== $mending->contact ? $mending->contact : $contact?->name() ?? '';
+            $email = '' !== $mending->email ? $mending->email : $contact?->email() ?? '';
+            $problems->apply('email', static fn () => $supplier->orderThrough($name, $email, $contact?->phone() ?? ''));
+        }
+        if ('' !== $mending->street) {
+            $problems->apply('country', static fn () => $supplier->moveTo($mending->street, $mending->postcode, $mending->city, $mending->country));
+        }
+        if ('' !== $mending->netDays) {
+            $problems->apply('net_days', static function () use ($supplier, $mending): void {
+                if (1 !== preg_match('/^\d+$/', $mending->netDays)) {
+                    throw InvalidValue::notANumber($mending->netDays, 'days until payment is due, such as 30');
+                }
+                $supplier->agreeTerms(PaymentTerms::net((int) $mending->netDays));
+            });
+        }
+    }
+}

@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Ordering;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Core\Problems;
+
+/** What a person made of a draft: all of it is saved, or nothing. */
+final readonly class OrderChanges
+{
+    /**
+     * @param array<int, LineChange>  $lines    by the line's id
+     * @param list<int>               $removed  ids of lines
+     * @param array<int, BigDecimal>  $picked   packs by offer, from the supplier's own list
+     * @param int|null                $site     for what is added; null for where the others go
+     * @param Problems                $problems what could not even be read; nothing is saved then, but the rest is checked too
+     */
+    public function __construct(
+        public int $version,
+        public array $lines,
+        public array $removed,
+        public ?AddedLine $added,
+        public array $picked,
+        public ?int $site,
+        public ?\DateTimeImmutable $wantedOn,
+        public string $note,
+        public SupplierMending $mending,
+        public Problems $problems = new Problems(),
+    ) {
+    }
+}

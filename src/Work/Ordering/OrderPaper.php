@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Ordering;
+
+use TallBarrel\Store\Order\PurchaseOrder;
+
+/** Writes an order as the documents that are sent. */
+interface OrderPaper
+{
+    /** @return string the PDF's bytes */
+    public function pdf(PurchaseOrder $order): string;
+
+    /** @return string its lines as a file, for suppliers who read orders in */
+    public function csv(PurchaseOrder $order): string;
+}

@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Ordering;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Order\OrderRevision;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Order\SentDocument;
+use TallBarrel\Store\Person\Person;
+
+/**
+ * Sends an order: state, revision, every document kept as it goes out, and the letter in the queue, together or not at
+ * all. Where nobody has approved it yet, the sender does, within their own limit.
+ */
+final readonly class SendOrder
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private OrderStep $step,
+        private MindAgreements $agreements,
+        private OrderPaper $paper,
+        private OrderLetter $letter,
+        private Audit $audit,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /** @throws Refused if something is missing, or a yes is */
+    public function send(SeenOrder $seen, Person $person, bool $drawAnyway = false): PurchaseOrder
+    {
+        return $this->step->take($seen, function (PurchaseOrder $order) use ($person, $drawAnyway): void {
+            $now = $this->clock->now();
+            if (OrderState::Draft === $order->state()) {
+                $this->agreements->of($order, $person, $drawAnyway);
+                $order->approve($person, $now);
+                $this->audit->note($person, $order->number, sprintf('Approved, within %s’s limit', $person->firstName()));
+            }
+            $order->send($now);
+            $this->entities->persist(OrderRevision::of($order, $person, $now));
+            $documents = $this->documents($order, $now);
+            $contact = $order->supplier->contact();
+            $this->audit->note($person, $order->number, sprintf('Sent to %s, %s', $contact?->name() ?? '', $contact?->email() ?? ''));
+            $this->letter->send($order, $person, $documents);
+        });
+    }
+
+    /** @return non-empty-list<SentDocument> */
+    private function documents(PurchaseOrder $order, \DateTimeImmutable $now): array
+    {
+        $to = $order->supplier->contact()?->email() ?? '';
+        $documents = [new SentDocument($order, $order->revision(), $order->number.'.pdf', 'application/pdf', $to, $now, $this->paper->pdf($order))];
+        if ($order->supplier->wantsCsv()) {
+            $documents[] = new SentDocument($order, $order->revision(), $order->number.'.csv', 'text/csv', $to, $now, $this->paper->csv($order));
+        }
+        array_map($this->entities->persist(...), $documents);
+
+        return $documents;
+    }
+}

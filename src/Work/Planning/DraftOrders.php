@@ -1,0 +1,79 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Planning;
+
+use Doctrine\DBAL\LockMode;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Agreement\Agreements;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Business\NumberSeries;
+use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\SavedProposal;
+
+/** Turns the chosen proposals into draft orders, one for each supplier. */
+final readonly class DraftOrders
+{
+    public function __construct(private EntityManagerInterface $entities, private Rates $rates, private Audit $audit, private Agreements $agreements, private ClockInterface $clock)
+    {
+    }
+
+    /**
+     * Pressed twice, the second finds nothing left to draft.
+     *
+     * @return list<PurchaseOrder>
+     *
+     * @throws Refused if nothing is chosen
+     */
+    public function draft(Person $buyer, ?int $site): array
+    {
+        return $this->entities->wrapInTransaction(function () use ($buyer, $site): array {
+            $query = $this->entities->createQueryBuilder()->select('p')->from(SavedProposal::class, 'p')
+                ->where('p.chosen = true AND p.draft IS NULL AND p.offer IS NOT NULL AND p.listed = true')->orderBy('p.id');
+            if (null !== $site) {
+                $query->andWhere('p.site = :site')->setParameter('site', $site);
+            }
+            /** @var list<SavedProposal> $chosen */
+            $chosen = $query->getQuery()->setLockMode(LockMode::PESSIMISTIC_WRITE)->getResult();
+            if ([] === $chosen) {
+                throw new Refused('Nothing is chosen, or it has been drafted already.');
+            }
+            $orders = [];
+            foreach ($chosen as $proposal) {
+                $offer = $proposal->offer() ?? throw new \LogicException('Only proposals with an offer are chosen.');
+                $parts = array_filter([[$offer, $proposal->packs()], ...(null === $proposal->splitOff() ? [] : [$proposal->splitOff()])], static fn (array $part): bool => $part[1]->isPositive());
+                $order = null;
+                foreach ($parts as [$from, $packs]) {
+                    $of = $orders[$from->supplier->id] ??= $this->order($from, $buyer, $proposal);
+                    $this->agreements->attach(OrderLine::fromOffer($of, $from, $proposal->site, $packs), $this->clock->now());
+                    $order ??= $of;
+                }
+                if (null !== $order) {
+                    $proposal->drafted($order);
+                }
+            }
+
+            return array_values($orders);
+        });
+    }
+
+    private function order(Offer $offer, Person $buyer, SavedProposal $first): PurchaseOrder
+    {
+        $now = $this->clock->now();
+        $order = new PurchaseOrder(
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS), $offer->supplier, $offer->supplier->buyer() ?? $buyer,
+            $this->rates->on($offer->supplier->currency()->code, $now), $first->arrival, $now,
+        );
+        $this->entities->persist($order);
+        $this->audit->note($buyer, $order->number, 'Drafted from Reorder');
+
+        return $order;
+    }
+}

@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Planning;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\Connection;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Replenish\BudgetCut;
+use TallBarrel\Core\Replenish\Reason;
+use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Planning\Proposals;
+
+/** Keeps what is chosen within the month's budget, and says what it left out. */
+final readonly class KeepWithinBudget
+{
+    public function __construct(private Proposals $proposals, private Spending $spending, private Connection $connection, private ClockInterface $clock)
+    {
+    }
+
+    public function cut(): void
+    {
+        $budget = $this->spending->budgetLeft($this->clock->now());
+        if (null === $budget) {
+            return;
+        }
+        $lines = [];
+        foreach ($this->proposals->chosen() as $row) {
+            $lines[$row->id] = ['value' => $row->home, 'atRisk' => $row->atRisk, 'mustKeep' => Reason::Rush->value === $row->reason];
+        }
+        $cut = BudgetCut::of($lines, $budget->amount->toFloat());
+        if ([] !== $cut) {
+            $this->connection->executeStatement('UPDATE proposal SET cut = 1, chosen = 0 WHERE id IN (?)', [$cut], [ArrayParameterType::INTEGER]);
+        }
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Planning;
+
+use Symfony\Component\Clock\ClockInterface;
+use Symfony\Contracts\Cache\CacheInterface;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Replenish\Background;
+use TallBarrel\Core\Replenish\Decision;
+use TallBarrel\Core\Replenish\Finding;
+use TallBarrel\Core\Replenish\ItemSite;
+use TallBarrel\Core\Replenish\PlanningOptions;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Import\ImportRuns;
+use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Planning\OrderLists;
+use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Store\Planning\PlanningRun;
+use TallBarrel\Store\Planning\Proposals;
+
+/** Reads all there is about some items in bulk, lets Core decide, and stages what it comes to. */
+final readonly class LookAtItems
+{
+    public function __construct(
+        private PlanningData $data,
+        private Proposals $proposals,
+        private Decision $decision,
+        private Spending $spending,
+        private OrderLists $lists,
+        private CurrentBusiness $business,
+        private ImportRuns $imports,
+        private CacheInterface $cache,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /**
+     * @param list<int> $items
+     * @param bool      $afresh whether every contest of forecasts is held anew, also where nothing has changed
+     *
+     * @return int how many items at sites
+     */
+    public function look(PlanningRun $run, array $items, bool $afresh = false): int
+    {
+        $background = $this->background($run->options());
+        $places = $this->data->itemSites($background->today(), $items);
+        $this->proposals->stage($run, $this->findings($background, $places, $items, $afresh));
+
+        return count($places);
+    }
+
+    /**
+     * @param list<ItemSite> $places
+     * @param list<int>      $items
+     *
+     * @return list<Finding>
+     */
+    private function findings(Background $background, array $places, array $items, bool $afresh): array
+    {
+        $offers = $this->data->offers($background->today(), $items);
+        $known = $afresh ? [] : $this->proposals->forecasts($items);
+        $byItem = [];
+        foreach ($places as $place) {
+            $byItem[$place->item->id][] = $place;
+        }
+        $findings = [];
+        foreach ($byItem as $item => $sites) {
+            array_push($findings, ...$this->decision->about($sites, $offers[$item] ?? [], $background, $known));
+        }
+
+        return $findings;
+    }
+
+    private function background(PlanningOptions $options): Background
+    {
+        $now = $this->clock->now();
+        $today = $now->setTime(0, 0);
+        $business = $this->business->get();
+        // Sales end yesterday and change only when somebody brings more.
+        $shared = $this->cache->get(
+            sprintf('planning-v1-%s-%d', $today->format('Ymd'), $this->imports->lastApplied()),
+            fn (): array => ['classes' => $this->data->valueClasses($today), 'seasons' => $this->data->seasons($today)],
+        );
+        $list = null === $options->list ? null : $this->lists->members($options->list) ?? throw InvalidValue::because('That order list is gone.');
+
+        return new Background(
+            $now, $options, $this->data->suppliers(), $shared['classes'], $this->data->policies(), $shared['seasons'], $this->spending->lastPrices(),
+            $list['items'] ?? null, $list['site'] ?? null,
+            PlanningOptions::VALUE === $options->start ? $this->data->daysForSales((float) $options->figure) : $options->figure,
+            $business->orderCost->toFloat(), $business->holdingPercent->toFloat() / 100,
+        );
+    }
+}

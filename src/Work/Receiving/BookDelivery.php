@@ -1,0 +1,162 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Receiving;
+
+use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\LockMode;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Receiving\AverageCost;
+use TallBarrel\Core\Receiving\Count;
+use TallBarrel\Core\Receiving\CountFinding;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Business\NumberSeries;
+use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Dock\DeliveryLine;
+use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Dock\ReceiptLine;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Stock\Ledger;
+use TallBarrel\Store\Stock\Lots;
+use TallBarrel\Store\Stock\MovementKind;
+use TallBarrel\Store\Stock\Posting;
+
+/** Books a counted delivery into stock: receipt, movements, balances, average cost and order states in one transaction. */
+final readonly class BookDelivery
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Orders $orders,
+        private Ledger $ledger,
+        private Lots $lots,
+        private Rates $rates,
+        private Audit $audit,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /**
+     * Called again for the same delivery, it answers with the receipt that exists and books nothing.
+     *
+     * @throws Refused if nothing is counted, a count is beyond tolerance, or a lot is missing
+     */
+    public function book(int $delivery, Person $person): Receipt
+    {
+        return $this->entities->wrapInTransaction(function () use ($delivery, $person): Receipt {
+            $delivery = $this->entities->find(Delivery::class, $delivery, LockMode::PESSIMISTIC_WRITE) ?? throw new Refused('There is no such delivery.');
+            $existing = $this->entities->getRepository(Receipt::class)->findOneBy(['delivery' => $delivery]);
+            if (null !== $existing) {
+                return $existing;
+            }
+            $orders = $delivery->orders();
+            usort($orders, static fn (PurchaseOrder $a, PurchaseOrder $b): int => $a->id <=> $b->id);
+            foreach ($orders as $order) {
+                $this->orders->lock($order->id);
+            }
+            // Another delivery of the same orders may have been booked since this one was looked at.
+            foreach ($delivery->lines() as $line) {
+                $this->entities->refresh($line->line);
+            }
+            $counted = $this->countedLines($delivery);
+            $receipt = $this->receipt($delivery, $counted, $person);
+            foreach ($orders as $order) {
+                $order->settleState();
+                $this->audit->note($person, $order->number, sprintf('Booked in as %s, delivery note %s', $receipt->number, $delivery->noteNumber));
+            }
+            $delivery->booked($this->clock->now());
+
+            return $receipt;
+        });
+    }
+
+    /** @return non-empty-list<DeliveryLine> */
+    private function countedLines(Delivery $delivery): array
+    {
+        $counted = [];
+        foreach ($delivery->lines() as $line) {
+            $name = $line->line->item->code ?? $line->line->description;
+            $finding = $line->finding();
+            if (CountFinding::TooMuch === $finding->finding) {
+                throw new Refused(sprintf('%s: %s counted, %s on order; more than %s is not taken in. Set the rest aside and count what you keep.', $name, $finding->counted ?? 0, $finding->outstanding->strippedOfTrailingZeros(), Count::most($finding->outstanding)->strippedOfTrailingZeros()));
+            }
+            if (CountFinding::NotCounted === $finding->finding) {
+                continue;
+            }
+            if (true === $line->line->item?->isLotTracked() && true === $line->counted()?->isPositive() && '' === $line->lot()) {
+                throw new Refused(sprintf('%s needs its lot number before it can be booked in.', $name));
+            }
+            $counted[] = $line;
+        }
+
+        return [] !== $counted ? $counted : throw new Refused('Nothing has been counted yet.');
+    }
+
+    /** @param non-empty-list<DeliveryLine> $counted */
+    private function receipt(Delivery $delivery, array $counted, Person $person): Receipt
+    {
+        $now = $this->clock->now();
+        $today = $now->setTime(0, 0);
+        $receipt = new Receipt(NumberSeries::take($this->entities->getConnection(), NumberSeries::RECEIPTS), $delivery, $person, $today, $now, 'delivery-'.$delivery->id);
+        $this->entities->persist($receipt);
+        $postings = [];
+        $items = array_filter(array_map(static fn (DeliveryLine $line): ?Item => $line->line->item, $counted));
+        usort($items, static fn (Item $a, Item $b): int => $a->id <=> $b->id);
+        foreach ($items as $item) {
+            $this->entities->lock($item, LockMode::PESSIMISTIC_WRITE);
+            $this->entities->refresh($item);
+        }
+        $held = $this->held($items);
+        foreach ($counted as $position => $line) {
+            $line->remember();
+            $packs = $line->counted() ?? BigDecimal::zero();
+            if ($packs->isPositive()) {
+                $order = $line->line;
+                $units = $order->pack()->toStockUnits($packs);
+                $cost = $this->rates->on($order->order->currency, $today)->toHome(Money::of($order->price(), $order->order->currency))
+                    ->amount->dividedBy($order->pack()->content, AverageCost::SCALE, RoundingMode::HalfUp);
+                $order->receive($packs);
+                new ReceiptLine($receipt, $order, $packs, $cost, $line->lot());
+                if (null !== $order->item) {
+                    $item = $order->item;
+                    $item->averageNow(AverageCost::after($held[$item->id] ?? BigDecimal::zero(), $item->averageCost(), $units, $cost));
+                    $held[$item->id] = ($held[$item->id] ?? BigDecimal::zero())->plus($units);
+                    $postings[] = new Posting($item->id, $delivery->site->id, MovementKind::Receipt, $units, $cost, $today, $receipt->number, $receipt->idempotencyKey.'/'.($position + 1), $line->lot());
+                    $this->lots->know($item->id, $line->lot(), $line->expiresOn());
+                }
+            }
+            if ($line->closesShort()) {
+                $line->line->closeShort();
+            }
+        }
+        $this->entities->flush();
+        $this->ledger->enter($postings, $person->id);
+
+        return $receipt;
+    }
+
+    /**
+     * @param list<Item> $items
+     *
+     * @return array<int, BigDecimal> stock units of all sites, by item
+     */
+    private function held(array $items): array
+    {
+        /** @var array<int, string> $rows */
+        $rows = $this->entities->getConnection()->fetchAllKeyValue(
+            'SELECT item_id, SUM(quantity) FROM stock_balance WHERE item_id IN (?) GROUP BY item_id FOR UPDATE',
+            [array_map(static fn (Item $item): int => $item->id, $items)], [ArrayParameterType::INTEGER],
+        );
+
+        return array_map(BigDecimal::of(...), $rows);
+    }
+}

@@ -1,0 +1,15 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Receiving;
+
+use Brick\Math\BigDecimal;
+
+/** A code that was read, perhaps with how many packs there are. */
+final readonly class Scan
+{
+    public function __construct(public string $code, public ?BigDecimal $packs = null)
+    {
+    }
+}

@@ -1,0 +1,130 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Sourcing;
+
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Replenish\SupplierTerms;
+use TallBarrel\Core\Sourcing\Alongside;
+use TallBarrel\Core\Sourcing\Usage;
+use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Store\Planning\SavedProposal;
+
+/** Finds who could be bought from, and how what is bought is used up. */
+final class Candidates
+{
+    /** @var array<int, SupplierTerms>|null */
+    private ?array $suppliers = null;
+
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Connection $connection,
+        private readonly PlanningData $data,
+        private readonly Rates $rates,
+        private readonly ClockInterface $clock,
+    ) {
+    }
+
+    /**
+     * Offers in force today, in a currency there is a rate for.
+     *
+     * @param list<int> $items
+     * @param bool      $withOthers whether what is chosen on Reorder for a supplier goes on the same order
+     *
+     * @return array<int, list<Candidate>> by item
+     */
+    public function of(array $items, bool $withOthers = true): array
+    {
+        $today = $this->clock->now()->setTime(0, 0);
+        $rates = $this->rates->allOn($today);
+        $terms = $this->suppliers();
+        $others = $withOthers ? $this->alongside($items) : [];
+        /** @var list<Offer> $offers */
+        $offers = $this->entities->createQueryBuilder()->select('o', 's', 'b', 'i')->from(Offer::class, 'o')->join('o.supplier', 's')->join('o.item', 'i')->leftJoin('o.breaks', 'b')
+            ->where('o.item IN (:items)')->setParameter('items', $items)->orderBy('o.rank')->addOrderBy('s.name')->getQuery()->getResult();
+        $sellers = $found = [];
+        foreach ($offers as $offer) {
+            $rate = $rates[$offer->supplier->currency()->code] ?? null;
+            if (null !== $rate && $offer->isInForce($today)) {
+                $id = $offer->supplier->id;
+                $sellers[$id] ??= $offer->supplier->asSeller($terms[$id]->leadTimesMet ?? []);
+                $found[$offer->item->id][] = new Candidate($offer, $offer->at($rate), $sellers[$id], $others[$id] ?? new Alongside());
+            }
+        }
+
+        return $found;
+    }
+
+    /** @return list<array{offer: Offer, why: string}> offers that cannot be compared, with the reason */
+    public function leftOut(Item $item): array
+    {
+        $today = $this->clock->now()->setTime(0, 0);
+        $rates = $this->rates->allOn($today);
+        $left = [];
+        foreach ($this->entities->getRepository(Offer::class)->findBy(['item' => $item]) as $offer) {
+            $why = match (true) {
+                $offer->isBlocked() => 'blocked',
+                !isset($rates[$offer->supplier->currency()->code]) => sprintf('no exchange rate for %s on or before today', $offer->supplier->currency()->code),
+                null !== $offer->validUntil() && $offer->validUntil() < $today => 'held until '.$offer->validUntil()->format('j M Y'),
+                !$offer->isInForce($today) => 'holds from '.($offer->validFrom()?->format('j M Y') ?? ''),
+                default => null,
+            };
+            if (null !== $why) {
+                $left[] = ['offer' => $offer, 'why' => $why];
+            }
+        }
+
+        return $left;
+    }
+
+    /**
+     * How an item is used up where these proposals look: all of its sites, or one.
+     *
+     * @param list<SavedProposal> $places
+     */
+    public function usage(Item $item, array $places): Usage
+    {
+        $perDay = $held = 0.0;
+        foreach ($places as $place) {
+            $perDay += $place->forecastPerWeek / 7;
+            $held += $place->onHand - $place->promised + $place->coming;
+        }
+        $cost = $item->averageCost() ?? $item->standardCost();
+        $margin = $item->isSold() && null !== $item->salesPrice() && null !== $cost ? max(0.0, $item->salesPrice()->toFloat() - $cost->toFloat()) : 0.0;
+
+        return new Usage($perDay, $perDay > 0 ? max(0.0, $held) / $perDay : null, $margin);
+    }
+
+    /** @return array<int, SupplierTerms> */
+    public function suppliers(): array
+    {
+        return $this->suppliers ??= $this->data->suppliers();
+    }
+
+    /**
+     * @param list<int> $without items that are being compared themselves
+     *
+     * @return array<int, Alongside> what is chosen on Reorder, by supplier
+     */
+    private function alongside(array $without): array
+    {
+        /** @var list<array{supplier_id: int, value: string, kg: string, packs: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT o.supplier_id, SUM(p.value) value, SUM(p.weight_kg) kg, SUM(p.packs) packs FROM proposal p JOIN offer o ON o.id = p.offer_id
+             WHERE p.chosen = 1 AND p.draft_id IS NULL AND p.listed = 1 AND p.item_id NOT IN (?) GROUP BY o.supplier_id',
+            [[] === $without ? [0] : $without], [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+        );
+        $alongside = [];
+        foreach ($rows as $row) {
+            $alongside[$row['supplier_id']] = new Alongside((float) $row['value'], (float) $row['kg'], (float) $row['packs']);
+        }
+
+        return $alongside;
+    }
+}
