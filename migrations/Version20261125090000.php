@@ -35,6 +35,7 @@ final class Version20261125090000 extends AbstractMigration
             ) DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`
         SQL);
         $this->addSql('CREATE TABLE staged_part (run_id INT NOT NULL, number INT NOT NULL, PRIMARY KEY (run_id, number))');
+        $this->addSql('CREATE TABLE kept_figure (name VARCHAR(60) NOT NULL, figure INT NOT NULL, until BIGINT NOT NULL, PRIMARY KEY (name))');
         $this->addSql("ALTER TABLE business ADD decimal_mark VARCHAR(1) DEFAULT '.' NOT NULL");
         $this->addSql('ALTER TABLE import_run ADD decimal_mark VARCHAR(1) DEFAULT NULL');
         $this->addSql("ALTER TABLE price_list ADD path VARCHAR(200) DEFAULT '' NOT NULL, ADD message VARCHAR(500) DEFAULT '' NOT NULL");

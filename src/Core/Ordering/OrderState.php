@@ -48,6 +48,12 @@ enum OrderState: string
         return in_array($this, [self::Sent, self::Acknowledged, self::PartReceived], true);
     }
 
+    /** Nothing more is to be done with it. */
+    public function isSettled(): bool
+    {
+        return in_array($this, [self::Received, self::Closed, self::Cancelled], true);
+    }
+
     /** @return list<string> */
     public static function openValues(): array
     {

@@ -44,7 +44,8 @@ final readonly class ItemComparison
      */
     public function of(Item $item, ?SavedProposal $for, ?BigDecimal $units): array
     {
-        $places = null === $for ? $this->proposals->ofItem($item->id) : [$for];
+        $everywhere = $this->proposals->ofItem($item->id);
+        $places = null === $for ? $everywhere : [$for];
         $usage = $this->candidates->usage($item, $places);
         $units ??= self::needed($places, $usage->perDay);
         $today = $this->clock->now()->setTime(0, 0);
@@ -57,7 +58,7 @@ final readonly class ItemComparison
             $offers[$one->offer->id] = $one->offer;
         }
         $chosen = null !== $for ? $for->offer() : null;
-        $last = $this->spending->lastPrices();
+        $last = $this->spending->lastPrices(array_keys($offers));
         $most = max([1e-9, ...array_map(static fn (LandedCost $cost): float => $cost->unit(), $costs)]);
         $longest = max([1, ...array_map(static fn (LandedCost $cost): int => max($cost->seller->leadTimes($cost->offer->leadDays)), $costs)]);
         $curveEnd = max(10.0, $units->toFloat() * 2.1);
@@ -84,7 +85,7 @@ final readonly class ItemComparison
             'quotes' => $this->rounds->openFor($item),
             'rates' => $this->ratesUsed($offers, $today),
             'costRates' => $business->costRates(),
-            'others' => array_values(array_filter($this->proposals->ofItem($item->id), static fn (SavedProposal $place): bool => null === $place->draft() && $place->listed)),
+            'others' => array_values(array_filter($everywhere, static fn (SavedProposal $place): bool => null === $place->draft() && $place->listed)),
         ];
     }
 

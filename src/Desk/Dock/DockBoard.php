@@ -12,14 +12,14 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\Receipt;
-use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Site\Site;
 
 /** What the dock shows. */
 final readonly class DockBoard
 {
-    public function __construct(private EntityManagerInterface $entities, private Orders $orders, private Rates $rates, private CurrentBusiness $business, private ClockInterface $clock)
+    public function __construct(private EntityManagerInterface $entities, private OrderRows $rows, private Rates $rates, private CurrentBusiness $business, private ClockInterface $clock)
     {
     }
 
@@ -33,9 +33,7 @@ final readonly class DockBoard
         $today = $this->clock->now()->setTime(0, 0);
         $groups = [];
         $standing = [];
-        /** @var list<Delivery> $deliveries */
-        $deliveries = $this->entities->getRepository(Delivery::class)->findBy(['bookedAt' => null], ['id' => 'ASC']);
-        foreach ($deliveries as $delivery) {
+        foreach ($this->standing() as $delivery) {
             if (null === $site || $delivery->site->id === $site->id) {
                 $numbers = array_map(static fn (PurchaseOrder $order): string => $order->number, $delivery->orders());
                 $groups['Being counted'][] = ['name' => $delivery->supplier->name(), 'words' => implode(', ', $numbers).' · '.$delivery->site->name, 'tag' => 'at the dock', 'kind' => 'fine', 'order' => null, 'delivery' => $delivery->id];
@@ -44,20 +42,21 @@ final readonly class DockBoard
                 }
             }
         }
-        foreach ($this->orders->open() as $order) {
-            $sites = array_filter($order->sites(), static fn (Site $place): bool => (null === $site || $place->id === $site->id) && !isset($standing[$order->id.':'.$place->id]));
+        foreach ($this->rows->open() as $order) {
+            $sites = array_filter($order->sites, static fn (int $id): bool => (null === $site || $id === $site->id) && !isset($standing[$order->id.':'.$id]), \ARRAY_FILTER_USE_KEY);
             if ([] === $sites) {
                 continue;
             }
-            $days = (int) $today->diff($order->dueOn()->setTime(0, 0))->format('%r%a');
+            $days = $order->daysFrom($today);
             $heading = match (true) {
                 $days < 0 => 'Late', 0 === $days => 'Today', 1 === $days => 'Tomorrow', $days <= 7 => 'Within a week', default => 'Later',
             };
+            $unsure = null === $order->promisedOn;
             $groups[$heading][] = [
-                'name' => $order->supplier->name(),
-                'words' => $order->number.' · '.implode(', ', array_map(static fn (Site $place): string => $place->name, $sites)),
-                'tag' => $days < 0 ? (-1 === $days ? '1 day late' : -$days.' days late') : (null === $order->promisedOn() ? 'not confirmed' : $order->dueOn()->format('D j M')),
-                'kind' => $days < 0 ? 'short' : (null === $order->promisedOn() ? 'watch' : ''),
+                'name' => $order->supplier,
+                'words' => $order->number.' · '.implode(', ', $sites),
+                'tag' => $days < 0 ? (-1 === $days ? '1 day late' : -$days.' days late') : ($unsure ? 'not confirmed' : $order->dueOn()->format('D j M')),
+                'kind' => $days < 0 ? 'short' : ($unsure ? 'watch' : ''),
                 'order' => $order->number, 'delivery' => null,
             ];
         }
@@ -69,6 +68,17 @@ final readonly class DockBoard
         }
 
         return $sorted;
+    }
+
+    /** @return list<Delivery> being counted, with their orders */
+    private function standing(): array
+    {
+        /** @var list<Delivery> $deliveries */
+        $deliveries = $this->entities->createQueryBuilder()->select('d', 'l', 'ol', 'o', 's', 't')->from(Delivery::class, 'd')
+            ->join('d.supplier', 's')->join('d.site', 't')->leftJoin('d.lines', 'l')->leftJoin('l.line', 'ol')->leftJoin('ol.order', 'o')
+            ->where('d.bookedAt IS NULL')->orderBy('d.id')->getQuery()->getResult();
+
+        return $deliveries;
     }
 
     /** The site most lines still to come are for. */

@@ -11,15 +11,17 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
+use TallBarrel\Store\Order\OrderRow;
+use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Person\Person;
-use TallBarrel\Store\Site\Sites;
 
 /** All an order's page shows. */
 final readonly class OrderPage
@@ -30,9 +32,10 @@ final readonly class OrderPage
     public function __construct(
         private EntityManagerInterface $entities,
         private Orders $orders,
+        private OrderRows $rows,
         private Audit $audit,
         private Spending $spending,
-        private Sites $sites,
+        private Shell $shell,
         private Agreements $agreements,
         private Offers $offers,
         private Security $security,
@@ -47,7 +50,8 @@ final readonly class OrderPage
         $totals = $order->totals();
         $now = $this->clock->now();
         $terms = $order->supplier->terms();
-        $supplierOrders = array_filter($this->orders->open(), static fn (PurchaseOrder $other): bool => $other->supplier->id === $order->supplier->id && $other->id !== $order->id);
+        $others = static fn (OrderRow $other): bool => $other->supplierId === $order->supplier->id && $other->id !== $order->id;
+        $supplierOrders = array_filter($this->rows->open(), $others);
         $editable = $order->state()->isEditable() && $this->security->isGranted('ROLE_BUY');
 
         return [
@@ -61,7 +65,7 @@ final readonly class OrderPage
             'held' => $this->held($order),
             'weight' => array_reduce($order->lines(), static fn (float $sum, $line): float => $sum + $line->weightKg()->toFloat(), 0.0),
             'theirList' => $editable ? $this->theirList($order) : [],
-            'sites' => $this->sites->all(),
+            'sites' => $this->shell->sites(),
             'history' => $this->audit->of($order->number),
             'documents' => $this->orders->documents($order),
             'life' => $this->life($order, $person instanceof Person && $person->maySpend($order->homeTotal())),
@@ -94,7 +98,8 @@ final readonly class OrderPage
     /** @return array<int, float> percent against the last price paid, by line */
     private function priceChanges(PurchaseOrder $order): array
     {
-        $last = $this->spending->lastPrices();
+        $offers = array_map(static fn ($line): ?int => $line->offer?->id, $order->lines());
+        $last = $this->spending->lastPrices(array_values(array_filter($offers, static fn (?int $id): bool => null !== $id)));
         $changes = [];
         foreach ($order->lines() as $line) {
             $change = null === $line->offer ? null : PriceChange::percent($line->price(), $last[$line->offer->id] ?? null);

@@ -15,6 +15,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\SentDocument;
@@ -31,36 +32,35 @@ use TallBarrel\Work\Ordering\SubmitOrder;
 #[Route('/orders')]
 final class OrdersController extends AbstractController
 {
+    /** So many of those that are settled. */
+    private const PAST = 60;
+
     public function __construct(private readonly Orders $orders, private readonly EntityManagerInterface $entities)
     {
     }
 
     #[Route('', name: 'orders', methods: ['GET'])]
-    public function list(Request $request): Response
+    public function list(Request $request, OrderRows $rows): Response
     {
         $past = $request->query->getBoolean('past');
-        $settled = [OrderState::Received, OrderState::Closed, OrderState::Cancelled];
-        $orders = $past ? $this->orders->in($settled, 60)
-            : $this->orders->in(array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => !in_array($state, $settled, true))));
-        $groups = [];
-        foreach ($orders as $order) {
-            $state = $order->state();
-            $groups[match (true) {
-                $past => 'Received, closed and cancelled',
-                $state->isOpen() => 'On its way',
-                OrderState::Draft === $state => 'Drafts',
-                OrderState::AwaitingApproval === $state => 'Waiting for a yes',
-                default => 'Ready to send',
-            }][] = $order;
-        }
-        $sorted = [];
-        foreach (['Waiting for a yes', 'Ready to send', 'Drafts', 'On its way', 'Received, closed and cancelled'] as $heading) {
-            if (isset($groups[$heading])) {
-                $sorted[$heading] = $groups[$heading];
-            }
+        $states = array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isSettled() === $past));
+        $groups = $past ? ['Received, closed and cancelled' => []] : ['Waiting for a yes' => [], 'Ready to send' => [], 'Drafts' => [], 'On its way' => []];
+        foreach ($rows->in($states, $past ? self::PAST : null) as $order) {
+            $groups[self::heading($order->state)][] = $order;
         }
 
-        return $this->render('orders/orders.html.twig', ['groups' => $sorted, 'past' => $past]);
+        return $this->render('orders/orders.html.twig', ['groups' => array_filter($groups, static fn (array $orders): bool => [] !== $orders), 'past' => $past]);
+    }
+
+    private static function heading(OrderState $state): string
+    {
+        return match (true) {
+            $state->isSettled() => 'Received, closed and cancelled',
+            $state->isOpen() => 'On its way',
+            OrderState::Draft === $state => 'Drafts',
+            OrderState::AwaitingApproval === $state => 'Waiting for a yes',
+            default => 'Ready to send',
+        };
     }
 
     #[Route('/{number}', name: 'order', methods: ['GET'])]

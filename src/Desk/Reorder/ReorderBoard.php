@@ -12,20 +12,20 @@ use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Replenish\Evidence;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Projection;
-use TallBarrel\Core\Replenish\SupplierTerms;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Drawing\StockChart;
+use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\PlanningRun;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Site\Site;
-use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Planning\FillUpOrder;
 
@@ -40,10 +40,13 @@ final class ReorderBoard
     public const PAGE = 30;
     private const DAYS_SHOWN = 42;
 
-    /** @var array<int, BigDecimal>|null */
-    private ?array $lastPrices = null;
-    /** @var array<int, SupplierTerms>|null */
-    private ?array $terms = null;
+    /** @var array<int, BigDecimal|null> by offer, of those asked for so far */
+    private array $lastPrices = [];
+    /** @var array<int, array{string, OrderDays}>|null */
+    private ?array $orderDays = null;
+    private ?PlanningRun $latestRun = null;
+    /** @var array<int, string>|null */
+    private ?array $siteNames = null;
     /** @var array<string, array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>> */
     private array $sums = [];
 
@@ -53,15 +56,25 @@ final class ReorderBoard
         private readonly FillUpOrder $fillUp,
         private readonly Spending $spending,
         private readonly CurrentBusiness $business,
-        private readonly Sites $sites,
+        private readonly Shell $shell,
+        private readonly Offers $offers,
         private readonly EntityManagerInterface $entities,
         private readonly ClockInterface $clock,
     ) {
     }
 
+    /** The run whose proposals are shown. */
     public function lastRun(): ?PlanningRun
     {
-        return $this->proposals->lastRun();
+        $latest = $this->latestRun();
+
+        return true === $latest?->isDone() ? $latest : $this->proposals->lastRun();
+    }
+
+    /** The run begun last, whatever became of it. */
+    public function latestRun(): ?PlanningRun
+    {
+        return $this->latestRun ??= $this->proposals->latestRun();
     }
 
     /**
@@ -83,10 +96,15 @@ final class ReorderBoard
             }, $id];
         }
         usort($groups, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
-        $built = [];
+        $pages = [];
         foreach ($groups as [, $id]) {
-            $ids = $rows > 0 ? $this->proposals->page($id, $site, $sort, $words, 0, $rows) : [];
-            $rows -= count($ids);
+            $pages[$id] = $rows > 0 ? $this->proposals->page($id, $site, $sort, $words, 0, $rows) : [];
+            $rows -= count($pages[$id]);
+        }
+        // All of them from one query; each group then finds its own.
+        $this->lookUpPrices($this->proposals->load(array_merge(...array_values($pages))));
+        $built = [];
+        foreach ($pages as $id => $ids) {
             $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], $ids, $site);
         }
 
@@ -98,7 +116,25 @@ final class ReorderBoard
     {
         $sum = $this->sums($site, $words)[$supplier->id ?? 0] ?? null;
 
-        return null === $sum ? null : $this->group($supplier, $sum, $this->proposals->page($supplier->id ?? 0, $site, $sort, $words, $from, $rows), $site, $from);
+        if (null === $sum) {
+            return null;
+        }
+        $ids = $this->proposals->page($supplier->id ?? 0, $site, $sort, $words, $from, $rows);
+        $this->lookUpPrices($this->proposals->load($ids));
+
+        return $this->group($supplier, $sum, $ids, $site, $from);
+    }
+
+    /** @param list<SavedProposal> $proposals */
+    private function lookUpPrices(array $proposals): void
+    {
+        $offers = [];
+        foreach ($proposals as $proposal) {
+            if (null !== $proposal->offer()) {
+                $offers[] = $proposal->offer()->id;
+            }
+        }
+        $this->lastPrices += $this->spending->lastPrices($offers) + array_fill_keys($offers, null);
     }
 
     public function row(SavedProposal $proposal): ReorderRow
@@ -106,7 +142,9 @@ final class ReorderBoard
         $evidence = $proposal->evidence($this->clock->now());
         $offer = $proposal->offer();
         $price = null === $offer ? null : Money::of($offer->prices()->priceFor($proposal->packs()), $offer->supplier->currency());
-        $this->lastPrices ??= $this->spending->lastPrices();
+        if (null !== $offer && !array_key_exists($offer->id, $this->lastPrices)) {
+            $this->lastPrices += $this->spending->lastPrices([$offer->id]) + [$offer->id => null];
+        }
         $forecast = $proposal->forecast();
         $names = $this->siteNames();
 
@@ -141,7 +179,7 @@ final class ReorderBoard
             $leaving[$ahead] = ($leaving[$ahead] ?? 0.0) + $planned->stockUnits;
         }
         $projection = Projection::over(max(self::DAYS_SHOWN, $onDay + 14), $proposal->onHand - $proposal->promised, $coming->schedule(), $proposal->forecast(), $units->toFloat(), $onDay, $leaving);
-        $offers = $this->entities->getRepository(Offer::class)->findBy(['item' => $proposal->item], ['rank' => 'ASC']);
+        $offers = $this->offers->ofItem($proposal->item);
 
         return [
             'row' => $this->row($proposal),
@@ -206,7 +244,7 @@ final class ReorderBoard
      */
     private function group(?Supplier $supplier, array $sum, array $ids, ?Site $site, int $from = 0): ReorderGroup
     {
-        $rows = array_map($this->row(...), $this->proposals->load($ids));
+        $rows = array_map($this->row(...), array_values(array_filter(array_map($this->proposals->find(...), $ids), static fn (?SavedProposal $one): bool => null !== $one)));
         $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->arrival->format('Y-m-d'), $rows);
 
         return new ReorderGroup(
@@ -235,19 +273,21 @@ final class ReorderBoard
 
     private function orderDays(int $supplier): OrderDays
     {
-        $this->terms ??= $this->data->suppliers();
+        $this->orderDays ??= $this->data->orderDays();
 
-        return $this->terms[$supplier]->orderDays;
+        return $this->orderDays[$supplier][1];
     }
 
     /** @return array<int, string> */
     private function siteNames(): array
     {
-        $names = [];
-        foreach ($this->sites->all() as $site) {
-            $names[$site->id] = $site->name;
+        if (null === $this->siteNames) {
+            $this->siteNames = [];
+            foreach ($this->shell->sites() as $site) {
+                $this->siteNames[$site->id] = $site->name;
+            }
         }
 
-        return $names;
+        return $this->siteNames;
     }
 }

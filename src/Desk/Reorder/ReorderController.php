@@ -309,7 +309,7 @@ final class ReorderController extends AbstractController
             'starts' => PlanningOptions::STARTS,
             'histories' => PlanningOptions::HISTORIES,
             'lists' => $this->lists->all(),
-            'latest' => $this->proposals->latestRun(),
+            'latest' => $this->board->latestRun(),
             'putOff' => $this->proposals->putOff($site),
             'fields' => $fields,
         ], new Response(status: $fields->isGood() ? 200 : 422));

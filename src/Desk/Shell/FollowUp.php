@@ -9,12 +9,13 @@ use Doctrine\Persistence\ManagerRegistry;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpKernel\Event\ResponseEvent;
 use Symfony\Component\HttpKernel\KernelEvents;
+use TallBarrel\Store\Business\KeptFigures;
 use TallBarrel\Work\Planning\PlanAgain;
 
 /** After something was changed, a handful of items is planned again before the answer goes out, so that the next page is right. */
 final readonly class FollowUp
 {
-    public function __construct(private PlanAgain $again, private ManagerRegistry $registry)
+    public function __construct(private PlanAgain $again, private KeptFigures $figures, private ManagerRegistry $registry)
     {
     }
 
@@ -28,6 +29,7 @@ final readonly class FollowUp
                 $this->registry->resetManager();
             }
             $this->again->aHandful();
+            $this->figures->forget();
         }
     }
 }

@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Brick\Math\BigNumber;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\OrderState;
 use Twig\Attribute\AsTwigFilter;
 use Twig\Attribute\AsTwigFunction;
 
@@ -109,6 +110,17 @@ final readonly class Format
     public static function plural(int $count, string $one, ?string $many = null): string
     {
         return number_format($count).' '.(1 === $count ? $one : ($many ?? $one.'s'));
+    }
+
+    /** How the tag of a state looks; its words say the same. */
+    #[AsTwigFilter('mood')]
+    public static function mood(OrderState $state): string
+    {
+        return match ($state) {
+            OrderState::AwaitingApproval => 'watch',
+            OrderState::Acknowledged, OrderState::Received => 'fine',
+            default => '',
+        };
     }
 
     #[AsTwigFunction('clock_now')]

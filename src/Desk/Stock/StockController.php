@@ -22,7 +22,7 @@ use TallBarrel\Desk\Reorder\ReorderBoard;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
-use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\OpenLines;
 use TallBarrel\Store\Planning\ForecastAdjustment;
 use TallBarrel\Store\Planning\ItemPolicy;
@@ -56,7 +56,7 @@ final class StockController extends AbstractController
     }
 
     #[Route('/items/{code}', name: 'item', requirements: ['code' => '[^/]+'], methods: ['GET'])]
-    public function item(string $code, EntityManagerInterface $entities, StockList $stock, OpenLines $open, Proposals $proposals, ReorderBoard $board, Rates $rates, ClockInterface $clock, Shell $shell, Request $request): Response
+    public function item(string $code, EntityManagerInterface $entities, Offers $allOffers, StockList $stock, OpenLines $open, Proposals $proposals, ReorderBoard $board, Rates $rates, ClockInterface $clock, Shell $shell, Request $request): Response
     {
         $item = $entities->getRepository(Item::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
         $places = $proposals->ofItem($item->id);
@@ -67,7 +67,7 @@ final class StockController extends AbstractController
         $open = $open->bySite([$item->id], $today);
         $inForce = $rates->allOn($today);
         $offers = [];
-        foreach ($entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC']) as $offer) {
+        foreach ($allOffers->ofItem($item) as $offer) {
             $rate = $inForce[$offer->supplier->currency()->code] ?? null;
             $need = null === $shown ? 1 : max(1, (int) ceil($shown->forecast()->over(28)));
             $offers[] = ['offer' => $offer, 'packs' => $offer->rule()->packsFor($need), 'unitCost' => null === $rate ? null : $offer->at($rate)->unitCost($need), 'need' => $need];

@@ -42,16 +42,18 @@ final class SuppliersController extends AbstractController
     #[Route('', name: 'suppliers', methods: ['GET'])]
     public function list(): Response
     {
-        $open = [];
-        foreach ($this->orders->open() as $order) {
-            $open[$order->supplier->id] = ($open[$order->supplier->id] ?? 0) + 1;
-        }
+        $connection = $this->entities->getConnection();
+        /** @var array<int, int> $open */
+        $open = $connection->fetchAllKeyValue('SELECT supplier_id, COUNT(DISTINCT order_id) FROM open_line GROUP BY supplier_id');
         /** @var array<int, int> $offers */
-        $offers = $this->entities->getConnection()->fetchAllKeyValue('SELECT supplier_id, COUNT(*) FROM offer GROUP BY supplier_id');
+        $offers = $connection->fetchAllKeyValue('SELECT supplier_id, COUNT(*) FROM offer GROUP BY supplier_id');
+        $suppliers = $this->entities->createQueryBuilder()->select('s', 'c')->from(Supplier::class, 's')->leftJoin('s.contacts', 'c')
+            ->orderBy('s.name')->addOrderBy('c.id')->getQuery()->getResult();
+        // Joined to the first they would multiply with the contacts.
+        $this->entities->createQueryBuilder()->select('s', 'a')->from(Supplier::class, 's')->leftJoin('s.addresses', 'a')->getQuery()->getResult();
 
         return $this->render('suppliers/suppliers.html.twig', [
-            'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
-            'behaviour' => $this->data->suppliers(), 'open' => $open, 'offers' => $offers,
+            'suppliers' => $suppliers, 'behaviour' => $this->data->suppliers(), 'open' => $open, 'offers' => $offers,
         ]);
     }
 
@@ -161,7 +163,7 @@ final class SuppliersController extends AbstractController
     private function page(Supplier $supplier, Fields $fields, string $words = ''): Response
     {
         $offers = $this->offers->of($supplier, $words, self::LISTED);
-        $behaviour = $this->data->suppliers()[$supplier->id];
+        $behaviour = $this->data->suppliers([$supplier->id])[$supplier->id];
         $promises = array_count_values(array_map(static fn (Offer $offer): int => $offer->leadDays(), $offers));
         arsort($promises);
 

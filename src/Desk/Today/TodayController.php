@@ -16,15 +16,15 @@ use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Import\ImportRuns;
-use TallBarrel\Store\Order\Orders;
-use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Order\OrderRow;
+use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Stock\StockFigures;
 
 final class TodayController extends AbstractController
 {
     #[Route('/', name: 'today', methods: ['GET'])]
-    public function today(TodayList $list, Shell $shell, Orders $orders, Spending $spending, StockFigures $stock, CurrentBusiness $business, ClockInterface $clock, CacheInterface $cache, ImportRuns $imports): Response
+    public function today(TodayList $list, Shell $shell, OrderRows $orders, Spending $spending, StockFigures $stock, CurrentBusiness $business, ClockInterface $clock, CacheInterface $cache, ImportRuns $imports): Response
     {
         $today = $clock->now()->setTime(0, 0);
         $site = $shell->site();
@@ -55,17 +55,17 @@ final class TodayController extends AbstractController
     }
 
     /**
-     * @param list<PurchaseOrder> $orders
+     * @param list<OrderRow> $orders
      *
-     * @return list<array{day: \DateTimeImmutable, orders: list<PurchaseOrder>}> today and the next four working days
+     * @return list<array{day: \DateTimeImmutable, orders: list<OrderRow>}> today and the next four working days
      */
     private function week(array $orders, \DateTimeImmutable $today, ?int $site): array
     {
         $week = [];
         for ($day = $today; count($week) < 5; $day = $day->modify('+1 day')) {
             if ([] === $week || (int) $day->format('N') <= 5) {
-                $week[] = ['day' => $day, 'orders' => array_values(array_filter($orders, static fn (PurchaseOrder $order): bool => $order->dueOn()->format('Y-m-d') === $day->format('Y-m-d')
-                    && (null === $site || [] !== array_filter($order->sites(), static fn ($place): bool => $place->id === $site))))];
+                $due = array_filter($orders, static fn (OrderRow $order): bool => 0 === $order->daysFrom($day) && $order->goesTo($site));
+                $week[] = ['day' => $day, 'orders' => array_values($due)];
             }
         }
 

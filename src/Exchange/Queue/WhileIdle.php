@@ -7,7 +7,9 @@ namespace TallBarrel\Exchange\Queue;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\Messenger\Event\WorkerMessageHandledEvent;
 use Symfony\Component\Messenger\Event\WorkerRunningEvent;
+use TallBarrel\Store\Business\KeptFigures;
 use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Work\Planning\PlanAgain;
 use TallBarrel\Work\Sourcing\Correspondents;
@@ -29,6 +31,7 @@ final class WhileIdle
         private readonly PlanAgain $again,
         private readonly OfferPrices $prices,
         private readonly Correspondents $correspondents,
+        private readonly KeptFigures $figures,
         private readonly EntityManagerInterface $entities,
         private readonly ClockInterface $clock,
     ) {
@@ -40,6 +43,7 @@ final class WhileIdle
         $this->entities->clear();
         for ($turn = 0; $turn < self::TURNS && $this->again->some(); ++$turn) {
             $this->entities->clear();
+            $this->figures->forget();
         }
         $now = $this->clock->now();
         if ($now->getTimestamp() - $this->priced >= self::PRICES_EVERY) {
@@ -50,5 +54,11 @@ final class WhileIdle
             $this->answered = $now->getTimestamp();
             $this->correspondents->answerDue();
         }
+    }
+
+    #[AsEventListener]
+    public function worked(WorkerMessageHandledEvent $event): void
+    {
+        $this->figures->forget();
     }
 }

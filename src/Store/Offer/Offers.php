@@ -7,6 +7,7 @@ namespace TallBarrel\Store\Offer;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\ORM\QueryBuilder;
+use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Supplier\Supplier;
 
 /** What suppliers offer, with items and prices read along. */
@@ -29,6 +30,16 @@ final readonly class Offers
         }
 
         return $this->withPrices($query);
+    }
+
+    /** @return list<Offer> whoever sells it, the first choice first, with suppliers and prices */
+    public function ofItem(Item $item): array
+    {
+        /** @var list<Offer> $offers */
+        $offers = $this->entities->createQueryBuilder()->select('o', 's', 'b')->from(Offer::class, 'o')->join('o.supplier', 's')->leftJoin('o.breaks', 'b')
+            ->where('o.item = :item')->setParameter('item', $item)->orderBy('o.rank')->addOrderBy('o.id')->addOrderBy('b.fromPacks')->getQuery()->getResult();
+
+        return $offers;
     }
 
     /** @return list<Offer> that may be bought on a day, by the view offer_in_force; Offer::isInForce() says the same of one */

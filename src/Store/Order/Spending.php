@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Order;
 
 use Brick\Math\BigDecimal;
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -62,15 +63,23 @@ final readonly class Spending
         return array_map(static fn (array $row): array => ['name' => $row['name'], 'value' => (float) $row['value']], $rows);
     }
 
-    /** @return array<int, BigDecimal> last price paid for one pack, by offer */
-    public function lastPrices(): array
+    /**
+     * @param list<int>|null $offers null for all
+     *
+     * @return array<int, BigDecimal> last price paid for one pack, by offer
+     */
+    public function lastPrices(?array $offers = null): array
     {
+        if ([] === $offers) {
+            return [];
+        }
         /** @var array<int, string> $rows */
         $rows = $this->connection->fetchAllKeyValue(
-            "SELECT offer_id, price FROM (
+            'SELECT offer_id, price FROM (
                 SELECT l.offer_id, l.price, ROW_NUMBER() OVER (PARTITION BY l.offer_id ORDER BY o.sent_at DESC, l.id DESC) n
                 FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-                WHERE l.offer_id IS NOT NULL AND o.sent_at IS NOT NULL AND o.state <> 'cancelled') latest WHERE n = 1",
+                WHERE '.(null === $offers ? 'l.offer_id IS NOT NULL' : 'l.offer_id IN (?)')." AND o.sent_at IS NOT NULL AND o.state <> 'cancelled') latest WHERE n = 1",
+            null === $offers ? [] : [$offers], null === $offers ? [] : [ArrayParameterType::INTEGER],
         );
 
         return array_map(BigDecimal::of(...), $rows);

@@ -250,33 +250,54 @@ final readonly class PlanningData
         return $offers;
     }
 
-    /** @return array<int, SupplierTerms> by supplier */
-    public function suppliers(): array
+    /**
+     * @param list<int>|null $suppliers null for all
+     *
+     * @return array<int, SupplierTerms> by supplier
+     */
+    public function suppliers(?array $suppliers = null): array
     {
-        /** @var list<array{id: int, name: string, order_weekdays: string, cut_off: string, met: string|null}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT s.id, s.name, s.order_weekdays, s.cut_off, GROUP_CONCAT(m.days ORDER BY m.day DESC) met FROM supplier s
-             LEFT JOIN (SELECT DISTINCT o.supplier_id, o.id, r.day, DATEDIFF(r.day, o.sent_at) days
-                        FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
-                        JOIN purchase_order o ON o.id = l.order_id) m ON m.supplier_id = s.id
-             GROUP BY s.id',
+        $days = $this->orderDays();
+        /** @var array<int, string> $met */
+        $met = $this->connection->fetchAllKeyValue(
+            'SELECT m.supplier_id, GROUP_CONCAT(m.days ORDER BY m.day DESC)
+             FROM (SELECT DISTINCT o.supplier_id, o.id, r.day, DATEDIFF(r.day, o.sent_at) days
+                   FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
+                   JOIN purchase_order o ON o.id = l.order_id'.(null === $suppliers ? '' : ' WHERE o.supplier_id IN (?)').') m GROUP BY m.supplier_id',
+            null === $suppliers ? [] : [$suppliers], null === $suppliers ? [] : [ArrayParameterType::INTEGER],
         );
-        /** @var list<array{supplier_id: int|null, first_day: string, last_day: string}> $closures */
-        $closures = $this->connection->fetchAllAssociative('SELECT supplier_id, first_day, last_day FROM closure');
-        $shut = [];
-        foreach ($closures as $closure) {
-            $shut[$closure['supplier_id'] ?? 0][] = [$closure['first_day'], $closure['last_day']];
-        }
-        $suppliers = [];
-        foreach ($rows as $row) {
-            $suppliers[$row['id']] = new SupplierTerms(
-                $row['name'],
-                OrderDays::of('' === $row['order_weekdays'] ? [] : array_map(intval(...), explode(',', $row['order_weekdays'])), $row['cut_off'], $shut[$row['id']] ?? [], $shut[0] ?? []),
-                null === $row['met'] ? [] : array_slice(array_map(intval(...), explode(',', $row['met'])), 0, self::LEAD_TIMES),
-            );
+        $terms = [];
+        foreach ($days as $id => [$name, $orderDays]) {
+            if (null === $suppliers || in_array($id, $suppliers, true)) {
+                $times = isset($met[$id]) ? array_slice(array_map(intval(...), explode(',', $met[$id])), 0, self::LEAD_TIMES) : [];
+                $terms[$id] = new SupplierTerms($name, $orderDays, $times);
+            }
         }
 
-        return $suppliers;
+        return $terms;
+    }
+
+    /** @return array<int, array{string, OrderDays}> name and days on which they take orders, by supplier */
+    public function orderDays(): array
+    {
+        /** @var list<array{id: int, name: string, order_weekdays: string, cut_off: string, shut: string|null}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT s.id, s.name, s.order_weekdays, s.cut_off,
+                    GROUP_CONCAT(CONCAT(IF(c.supplier_id IS NULL, 'we', 'they'), ' ', c.first_day, ' ', c.last_day) SEPARATOR ',') shut
+             FROM supplier s LEFT JOIN closure c ON c.supplier_id = s.id OR c.supplier_id IS NULL GROUP BY s.id",
+        );
+        $days = [];
+        foreach ($rows as $row) {
+            $shut = ['we' => [], 'they' => []];
+            foreach (null === $row['shut'] ? [] : explode(',', $row['shut']) as $closure) {
+                [$who, $first, $last] = explode(' ', $closure);
+                $shut[$who][] = [$first, $last];
+            }
+            $weekdays = '' === $row['order_weekdays'] ? [] : array_map(intval(...), explode(',', $row['order_weekdays']));
+            $days[$row['id']] = [$row['name'], OrderDays::of($weekdays, $row['cut_off'], $shut['they'], $shut['we'])];
+        }
+
+        return $days;
     }
 
     /**

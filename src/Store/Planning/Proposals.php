@@ -378,7 +378,13 @@ final readonly class Proposals
     /** @return list<SavedProposal> one for each site that stocks the item */
     public function ofItem(int $item): array
     {
-        return $this->entities->getRepository(SavedProposal::class)->findBy(['item' => $item], ['site' => 'ASC']);
+        /** @var list<SavedProposal> $found */
+        $found = $this->entities->createQueryBuilder()
+            ->select('p', 'i', 's', 'o', 'u', 'b')->from(SavedProposal::class, 'p')
+            ->join('p.item', 'i')->join('p.site', 's')->leftJoin('p.offer', 'o')->leftJoin('o.supplier', 'u')->leftJoin('o.breaks', 'b')
+            ->where('p.item = :item')->setParameter('item', $item)->orderBy('s.id')->addOrderBy('b.fromPacks')->getQuery()->getResult();
+
+        return $found;
     }
 
     /** @return list<PutOff> still in force, the soonest first */

@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Replenish\SupplierOrder;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
@@ -16,15 +17,24 @@ use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
 
 /** Whether a supplier's order should be filled up, sent as it is, or wait for the next chance. */
-final readonly class FillUpOrder
+final class FillUpOrder
 {
     private const CANDIDATES = 60;
     /** Nothing is bought more than so long before it is due. */
     private const AT_MOST_DAYS_EARLY = 56;
     private const MOST_PACKS = 40;
 
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private Proposals $proposals, private Rates $rates, private CurrentBusiness $business, private ClockInterface $clock)
-    {
+    /** @var array<string, ExchangeRate>|null */
+    private ?array $inForce = null;
+
+    public function __construct(
+        private readonly Connection $connection,
+        private readonly EntityManagerInterface $entities,
+        private readonly Proposals $proposals,
+        private readonly Rates $rates,
+        private readonly CurrentBusiness $business,
+        private readonly ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -40,7 +50,7 @@ final readonly class FillUpOrder
         $free = $supplier->freeFreightFrom()?->amount->toFloat() ?? 0.0;
         $load = $supplier->fullLoadKg()?->toFloat() ?? 0.0;
         $share = $this->business->get()->holdingPercent->toFloat() / 100;
-        $rate = ($this->rates->allOn($this->clock->now())[$supplier->currency()->code] ?? null)?->foreignForOne->toFloat() ?? 1.0;
+        $rate = ($this->inForce()[$supplier->currency()->code] ?? null)?->foreignForOne->toFloat() ?? 1.0;
         $freight = $supplier->freight()?->amount->toFloat() ?? 0.0;
         [$what, $order] = match (true) {
             $value < $minimum => ['minimum', SupplierOrder::complete($value, $minimum, $this->candidates($supplier, $site, false), INF, $atRisk * $rate, $share)],
@@ -59,7 +69,7 @@ final readonly class FillUpOrder
      */
     public function fill(SupplierOrder $order): int
     {
-        $rates = $this->rates->allOn($this->clock->now());
+        $rates = $this->inForce();
         foreach ($this->proposals->load(array_keys($order->fill)) as $proposal) {
             $offer = $proposal->offer();
             if (null !== $offer && null === $proposal->draft()) {
@@ -71,6 +81,12 @@ final readonly class FillUpOrder
         $this->connection->executeStatement("UPDATE proposal SET listed = 1, reason = IF(reason = 'covered', 'fills-order', reason) WHERE id IN (?)", [array_keys($order->fill)], [\Doctrine\DBAL\ArrayParameterType::INTEGER]);
 
         return count($order->fill);
+    }
+
+    /** @return array<string, ExchangeRate> read once a request */
+    private function inForce(): array
+    {
+        return $this->inForce ??= $this->rates->allOn($this->clock->now());
     }
 
     /** @return array<int, array{measure: float, cost: float, dueIn: float|null, perDay: float, most: int}> by proposal: one pack of each */

@@ -11,7 +11,9 @@ use TallBarrel\Core\Replenish\Background;
 use TallBarrel\Core\Replenish\Decision;
 use TallBarrel\Core\Replenish\Finding;
 use TallBarrel\Core\Replenish\ItemSite;
+use TallBarrel\Core\Replenish\KnownForecast;
 use TallBarrel\Core\Replenish\PlanningOptions;
+use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Import\ImportRuns;
 use TallBarrel\Store\Order\Spending;
@@ -44,23 +46,25 @@ final readonly class LookAtItems
      */
     public function look(PlanningRun $run, array $items, bool $afresh = false): int
     {
-        $background = $this->background($run->options());
-        $places = $this->data->itemSites($background->today(), $items);
-        $this->proposals->stage($run, $this->findings($background, $places, $items, $afresh));
+        $today = $this->clock->now()->setTime(0, 0);
+        $places = $this->data->itemSites($today, $items);
+        $offers = $this->data->offers($today, $items);
+        $background = $this->background($run->options(), array_merge(...array_values($offers)));
+        $known = $afresh ? [] : $this->proposals->forecasts($items);
+        $this->proposals->stage($run, $this->findings($background, $places, $offers, $known));
 
         return count($places);
     }
 
     /**
-     * @param list<ItemSite> $places
-     * @param list<int>      $items
+     * @param list<ItemSite>                $places
+     * @param array<int, list<OfferTerms>>  $offers by item
+     * @param array<string, KnownForecast>  $known
      *
      * @return list<Finding>
      */
-    private function findings(Background $background, array $places, array $items, bool $afresh): array
+    private function findings(Background $background, array $places, array $offers, array $known): array
     {
-        $offers = $this->data->offers($background->today(), $items);
-        $known = $afresh ? [] : $this->proposals->forecasts($items);
         $byItem = [];
         foreach ($places as $place) {
             $byItem[$place->item->id][] = $place;
@@ -73,7 +77,8 @@ final readonly class LookAtItems
         return $findings;
     }
 
-    private function background(PlanningOptions $options): Background
+    /** @param list<OfferTerms> $offers there are to choose from */
+    private function background(PlanningOptions $options, array $offers): Background
     {
         $now = $this->clock->now();
         $today = $now->setTime(0, 0);
@@ -86,7 +91,7 @@ final readonly class LookAtItems
         $list = null === $options->list ? null : $this->lists->members($options->list) ?? throw InvalidValue::because('That order list is gone.');
 
         return new Background(
-            $now, $options, $this->data->suppliers(), $shared['classes'], $this->data->policies(), $shared['seasons'], $this->spending->lastPrices(),
+            $now, $options, $this->data->suppliers(), $shared['classes'], $this->data->policies(), $shared['seasons'], $this->spending->lastPrices(array_map(static fn (OfferTerms $offer): int => $offer->id, $offers)),
             $list['items'] ?? null, $list['site'] ?? null,
             PlanningOptions::VALUE === $options->start ? $this->data->daysForSales((float) $options->figure) : $options->figure,
             $business->orderCost->toFloat(), $business->holdingPercent->toFloat() / 100,

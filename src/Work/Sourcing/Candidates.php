@@ -7,12 +7,14 @@ namespace TallBarrel\Work\Sourcing;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Replenish\SupplierTerms;
 use TallBarrel\Core\Sourcing\Alongside;
 use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\SavedProposal;
 
@@ -21,12 +23,15 @@ final class Candidates
 {
     /** @var array<int, SupplierTerms>|null */
     private ?array $suppliers = null;
+    /** @var array<string, ExchangeRate>|null */
+    private ?array $inForce = null;
 
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Connection $connection,
         private readonly PlanningData $data,
         private readonly Rates $rates,
+        private readonly Offers $offers,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -42,7 +47,7 @@ final class Candidates
     public function of(array $items, bool $withOthers = true): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        $rates = $this->rates->allOn($today);
+        $rates = $this->inForce ??= $this->rates->allOn($today);
         $terms = $this->suppliers();
         $others = $withOthers ? $this->alongside($items) : [];
         /** @var list<Offer> $offers */
@@ -65,9 +70,9 @@ final class Candidates
     public function leftOut(Item $item): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        $rates = $this->rates->allOn($today);
+        $rates = $this->inForce ??= $this->rates->allOn($today);
         $left = [];
-        foreach ($this->entities->getRepository(Offer::class)->findBy(['item' => $item]) as $offer) {
+        foreach ($this->offers->ofItem($item) as $offer) {
             $why = match (true) {
                 $offer->isBlocked() => 'blocked',
                 !isset($rates[$offer->supplier->currency()->code]) => sprintf('no exchange rate for %s on or before today', $offer->supplier->currency()->code),
