@@ -5,10 +5,8 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Store;
 
 use Brick\Math\BigDecimal;
-use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
-use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
@@ -16,17 +14,6 @@ use TallBarrel\Store\Planning\PlanningData;
 
 final class OrderTest extends StoreTestCase
 {
-    private static function draft(string $price, int $packs): PurchaseOrder
-    {
-        $offer = self::offer(self::item('O-'.$price.'-'.$packs), $price);
-        $order = new PurchaseOrder('PO-O'.$packs, $offer->supplier, self::person('mara'), ExchangeRate::of('EUR', 'EUR', 1), self::now()->modify('+3 days'), self::now());
-        OrderLine::fromOffer($order, $offer, self::site('FERRY'), BigDecimal::of($packs));
-        self::entities()->persist($order);
-        self::entities()->flush();
-
-        return $order;
-    }
-
     public function testOverTheLimitItWaitsForSomebodyHigher(): void
     {
         $order = self::draft('100.00', 26);

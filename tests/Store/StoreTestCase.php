@@ -121,6 +121,17 @@ abstract class StoreTestCase extends KernelTestCase
         return $order;
     }
 
+    protected static function draft(string $price, int $packs): PurchaseOrder
+    {
+        $offer = self::offer(self::item('O-'.$price.'-'.$packs), $price);
+        $order = new PurchaseOrder('PO-O'.$packs, $offer->supplier, self::person('mara'), ExchangeRate::of('EUR', 'EUR', 1), self::now()->modify('+3 days'), self::now());
+        OrderLine::fromOffer($order, $offer, self::site('FERRY'), BigDecimal::of($packs));
+        self::entities()->persist($order);
+        self::entities()->flush();
+
+        return $order;
+    }
+
     protected static function delivery(PurchaseOrder ...$orders): Delivery
     {
         $delivery = new Delivery($orders[0]->supplier, self::site('FERRY'), 'DN-1', self::now());

@@ -22,6 +22,7 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\OrderLists;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Planning\ChangeProposal;
 use TallBarrel\Work\Planning\DraftOrders;
@@ -36,6 +37,7 @@ final class ReorderController extends AbstractController
         private readonly ChangeProposal $change,
         private readonly Proposals $proposals,
         private readonly OrderLists $lists,
+        private readonly WhatMoved $moved,
         private readonly Shell $shell,
         private readonly EntityManagerInterface $entities,
     ) {
@@ -101,8 +103,9 @@ final class ReorderController extends AbstractController
     public function progress(): Response
     {
         $run = $this->proposals->latestRun();
-        $response = $this->render('reorder/_progress.html.twig', ['latest' => $run]);
-        if (null !== $run && !$run->isRunning()) {
+        $moving = $this->moved->count();
+        $response = $this->render('reorder/_progress.html.twig', ['latest' => $run, 'moving' => $moving]);
+        if (0 === $moving && true !== $run?->isRunning()) {
             $response->headers->set('HX-Refresh', 'true');
         }
 
@@ -310,6 +313,7 @@ final class ReorderController extends AbstractController
             'histories' => PlanningOptions::HISTORIES,
             'lists' => $this->lists->all(),
             'latest' => $this->board->latestRun(),
+            'moving' => $this->moved->count(),
             'putOff' => $this->proposals->putOff($site),
             'fields' => $fields,
         ], new Response(status: $fields->isGood() ? 200 : 422));

@@ -50,7 +50,17 @@ final class TodayList
     /** @return list<TodayEntry> */
     public function entries(?Site $site): array
     {
-        return $this->known[$site->id ?? 0] ??= [...$this->shortages($site), ...$this->orders($site), ...$this->notNeeded($site), ...$this->sourcing(), ...$this->expiring($site), ...$this->wrongForecasts($site)];
+        return $this->known[$site->id ?? 0] ??= [...$this->stopped(), ...$this->shortages($site), ...$this->orders($site), ...$this->notNeeded($site), ...$this->sourcing(), ...$this->expiring($site), ...$this->wrongForecasts($site)];
+    }
+
+    /** @return list<TodayEntry> work that the workers gave up */
+    private function stopped(): array
+    {
+        $count = $this->connection->fetchOne("SELECT COUNT(*) FROM queued_message WHERE queue_name = 'failed'");
+        $count = is_numeric($count) ? (int) $count : 0;
+        $words = 1 === $count ? 'One piece of work was tried several times without success.' : $count.' pieces of work were tried several times without success.';
+
+        return 0 === $count ? [] : [new TodayEntry(true, 'Work has stopped', $words, null, '', $this->urls->generate('stopped_work'), 'Settle it')];
     }
 
     /** @return list<TodayEntry> items that will be gone before an order sent now could arrive */

@@ -20,6 +20,12 @@ final readonly class Audit
         $this->entities->persist(new AuditEntry($this->clock->now(), $person, $subject, mb_substr($words, 0, 300)));
     }
 
+    /** Where nothing else is saved along with it. */
+    public function keep(): void
+    {
+        $this->entities->flush();
+    }
+
     /** @return list<AuditEntry> latest first */
     public function of(string $subject, int $most = 50): array
     {
