@@ -1,0 +1,221 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Core\Replenish;
+
+use Brick\Math\BigDecimal;
+use PHPUnit\Framework\TestCase;
+use TallBarrel\Core\Demand\Forecaster;
+use TallBarrel\Core\Demand\ValueClass;
+use TallBarrel\Core\Demand\WeeklyHistory;
+use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Ordering\OrderDays;
+use TallBarrel\Core\Quantity\BuyingRule;
+use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Replenish\Adjustment;
+use TallBarrel\Core\Replenish\Background;
+use TallBarrel\Core\Replenish\Coming;
+use TallBarrel\Core\Replenish\Decision;
+use TallBarrel\Core\Replenish\DemandRecord;
+use TallBarrel\Core\Replenish\Evidence;
+use TallBarrel\Core\Replenish\Finding;
+use TallBarrel\Core\Replenish\ItemFacts;
+use TallBarrel\Core\Replenish\ItemSite;
+use TallBarrel\Core\Replenish\ItemWorth;
+use TallBarrel\Core\Replenish\KnownForecast;
+use TallBarrel\Core\Replenish\OpenOrder;
+use TallBarrel\Core\Replenish\PlannedDemand;
+use TallBarrel\Core\Replenish\PlanningOptions;
+use TallBarrel\Core\Replenish\Policy;
+use TallBarrel\Core\Replenish\PolicyKind;
+use TallBarrel\Core\Replenish\Reason;
+use TallBarrel\Core\Replenish\Replenishment;
+use TallBarrel\Core\Replenish\SellsLike;
+use TallBarrel\Core\Replenish\ServiceTarget;
+use TallBarrel\Core\Replenish\Steering;
+use TallBarrel\Core\Replenish\StockNow;
+use TallBarrel\Core\Replenish\SupplierTerms;
+use TallBarrel\Core\Sourcing\OfferTerms;
+use TallBarrel\Core\Sourcing\PriceBreaks;
+
+/** One item at its sites, from what is known to what is to be done. */
+final class DecisionTest extends TestCase
+{
+    private const WEEKLY = 10.0;
+
+    private static function now(): \DateTimeImmutable
+    {
+        return new \DateTimeImmutable('2026-11-23 10:30');
+    }
+
+    private static function place(int $site, int $onHand, ?Steering $steering = null, ?DemandRecord $record = null, int $promised = 0, ?Coming $coming = null): ItemSite
+    {
+        return new ItemSite(
+            new ItemFacts(7, 'JAR', 'Jars', Unit::Each, new ItemWorth(2.0, 5.0, 0.5, null)), $site,
+            $record ?? new DemandRecord(WeeklyHistory::of(array_fill(0, 60, self::WEEKLY), array_fill(0, 60, 0))),
+            new StockNow(BigDecimal::of($onHand), $coming ?? Coming::nothing(self::now()->setTime(0, 0)), BigDecimal::of($promised)),
+            $steering ?? new Steering(),
+        );
+    }
+
+    private static function offer(int $id, int $supplier, string $price, int $rank = 1, int $leadDays = 7): OfferTerms
+    {
+        return new OfferTerms($id, $supplier, BuyingRule::of(Pack::of('case', 12), 1, 1), PriceBreaks::read($price), ExchangeRate::of('EUR', 'EUR', 1), $rank, $leadDays);
+    }
+
+    /**
+     * @param array<int, BigDecimal>  $lastPrices by offer
+     * @param array<int, true>|null   $listed
+     */
+    private static function background(?PlanningOptions $options = null, array $lastPrices = [], ?array $listed = null, ?float $coverDays = null): Background
+    {
+        $days = OrderDays::of([], '14:00', [], []);
+
+        return new Background(
+            self::now(), $options ?? PlanningOptions::usual(), [1 => new SupplierTerms('Vetrasol', $days, []), 2 => new SupplierTerms('Ostrel', $days, [])],
+            [7 => ValueClass::A], [], [], $lastPrices, $listed, null, $coverDays, 4.0, .2,
+        );
+    }
+
+    /**
+     * @param non-empty-list<ItemSite>     $places
+     * @param list<OfferTerms>|null        $offers
+     * @param array<string, KnownForecast> $known
+     *
+     * @return list<Finding>
+     */
+    private static function decide(array $places, ?array $offers = null, ?Background $background = null, array $known = []): array
+    {
+        return (new Decision(new Forecaster(), new Replenishment()))->about($places, $offers ?? [self::offer(1, 1, '24.00')], $background ?? self::background(), $known);
+    }
+
+    public function testWhatIsShortIsListedAndTickedWithWhatItIsWorth(): void
+    {
+        [$finding] = self::decide([self::place(1, 2)]);
+        self::assertTrue($finding->listed && $finding->chosen);
+        self::assertSame(Reason::BelowSafetyStock, $finding->outcome->proposal->reason);
+        $packs = $finding->packs->toInt();
+        self::assertGreaterThan(1, $packs);
+        self::assertSame(sprintf('%d.00', 24 * $packs), (string) $finding->value()?->amount);
+        self::assertSame((string) $finding->value()?->amount, (string) $finding->homeValue()?->amount);
+        self::assertSame(6.0 * $packs, $finding->weightKg());
+        self::assertSame('A-smooth', $finding->outcome->class);
+        self::assertNotNull($finding->shortage);
+        self::assertSame(2, $finding->shortage->outInDays, '2 of 10 a week are gone on the second day');
+    }
+
+    public function testWhatIsCoveredIsNotListed(): void
+    {
+        [$finding] = self::decide([self::place(1, 500)]);
+        self::assertFalse($finding->listed || $finding->chosen);
+        self::assertSame('0', (string) $finding->packs);
+        self::assertNull($finding->shortage);
+    }
+
+    public function testDraftedPutOffAndUnsoldPlacesAreListedButNotTicked(): void
+    {
+        foreach ([[new Steering(draft: 4), null], [new Steering(putOff: true), null], [new Steering(), []]] as [$steering, $offers]) {
+            [$finding] = self::decide([self::place(1, 2, $steering)], $offers);
+            self::assertTrue($finding->listed);
+            self::assertFalse($finding->chosen);
+        }
+        [$finding] = self::decide([self::place(1, 2)], null, self::background(PlanningOptions::of(PlanningOptions::NOTHING)));
+        self::assertFalse($finding->chosen, 'starting from nothing, nothing is ticked');
+    }
+
+    public function testAnotherSitesSurplusComesBeforeBuyingAndIsGivenOnce(): void
+    {
+        [$first, $second, $third] = self::decide([self::place(1, 0), self::place(2, 0), self::place(3, 200)]);
+        self::assertSame([3], array_map(static fn ($move): int => $move->site, $first->moves));
+        $given = array_sum(array_map(static fn ($move): float => $move->units, [...$first->moves, ...$second->moves]));
+        self::assertLessThanOrEqual($third->outcome->spare(), $given);
+        self::assertSame([], $third->moves);
+        [$alone] = self::decide([self::place(1, 0)]);
+        self::assertTrue($first->packs->isLessThan($alone->packs), 'less is bought where another site gives');
+    }
+
+    public function testTheFirstChoiceIsBoughtFromAndTheOthersAreNamed(): void
+    {
+        [$finding] = self::decide([self::place(1, 2)], [self::offer(1, 1, '24.00', 1), self::offer(2, 2, '18.00', 2, 5)]);
+        self::assertSame(1, $finding->outcome->sourced->offer?->id);
+        self::assertSame(['Ostrel would cost 1.50 for one against 2.00 and comes second by rank, 5 days promised.'], $finding->outcome->evidence->considered);
+    }
+
+    public function testANewItemSellsLikeTheOneItWasSaidToUntilItHasAHistoryOfItsOwn(): void
+    {
+        $like = new SellsLike('OLD', WeeklyHistory::of(array_fill(0, 60, 20.0), array_fill(0, 60, 0)), .5);
+        foreach ([12 => true, 13 => false] as $weeks => $standsIn) {
+            $record = new DemandRecord(WeeklyHistory::of(array_fill(0, $weeks, 1.0), array_fill(0, $weeks, 0)), $like);
+            [$finding] = self::decide([self::place(1, 2, null, $record)]);
+            self::assertEqualsWithDelta($standsIn ? 10.0 : 1.0, $finding->outcome->forecast()->over(7), 1.5, $weeks.' weeks');
+            self::assertSame($standsIn, str_contains(implode(' ', $finding->outcome->evidence->considered), 'expected to sell like OLD, × 0.5'));
+        }
+    }
+
+    public function testAPersonsAdjustmentRaisesTheForecastUntilItsDay(): void
+    {
+        $record = new DemandRecord(
+            WeeklyHistory::of(array_fill(0, 60, self::WEEKLY), array_fill(0, 60, 0)), null, [], [new Adjustment(50.0, self::now()->modify('+14 days'), 'a fair')],
+        );
+        [$finding] = self::decide([self::place(1, 2, null, $record)]);
+        self::assertEqualsWithDelta(15.0, $finding->outcome->forecast()->over(7), .2);
+        self::assertEqualsWithDelta(10.0, $finding->outcome->forecast()->over(28) - $finding->outcome->forecast()->over(21), .2);
+        self::assertContains('Forecast +50 % until 7 Dec: a fair.', $finding->outcome->evidence->considered);
+    }
+
+    public function testAForecastThatStillHoldsIsNotMadeAgain(): void
+    {
+        [$first] = self::decide([self::place(1, 2)]);
+        $known = ['7:1' => $first->outcome->known];
+        [$second] = self::decide([self::place(1, 90)], null, null, $known);
+        self::assertSame($first->outcome->known->key, $second->outcome->known->key, 'stock does not change it');
+        $record = new DemandRecord(WeeklyHistory::of([...array_fill(0, 59, self::WEEKLY), 30.0], array_fill(0, 60, 0)));
+        [$third] = self::decide([self::place(1, 2, null, $record)], null, null, $known);
+        self::assertNotSame($first->outcome->known->key, $third->outcome->known->key, 'another week does');
+    }
+
+    public function testItsOwnPolicyComesBeforeThatOfItsClassAndItsServiceLevelBeforeThePolicys(): void
+    {
+        $own = Policy::of(PolicyKind::Par, ServiceTarget::of(ServiceTarget::CYCLE, .95), 40.0);
+        [$finding] = self::decide([self::place(1, 39, new Steering($own))]);
+        self::assertSame([PolicyKind::Par, '1'], [$finding->outcome->policy->kind, (string) $finding->outcome->proposal->needed]);
+        [$finding] = self::decide([self::place(1, 2, new Steering(service: .99))]);
+        self::assertSame(.99, $finding->outcome->policy->target->level);
+        [$finding] = self::decide([self::place(1, 2)], null, self::background(PlanningOptions::of(PlanningOptions::COVER, 30.0), coverDays: 30.0));
+        self::assertSame(PolicyKind::CoverDays, $finding->outcome->policy->kind);
+    }
+
+    public function testWhatIsOddIsPointedOut(): void
+    {
+        [$finding] = self::decide([self::place(1, 2)], null, self::background(lastPrices: [1 => BigDecimal::of('20.00')]));
+        self::assertSame(['price +20 %'], $finding->odd);
+        [$finding] = self::decide([self::place(1, 2)], null, self::background(lastPrices: [1 => BigDecimal::of('21.90')]));
+        self::assertSame([], $finding->odd, 'under a tenth is none');
+        [$finding] = self::decide([self::place(1, 2)], [new OfferTerms(1, 1, BuyingRule::of(Pack::of('pallet', 900), 1, 1), PriceBreaks::read('900'), ExchangeRate::of('EUR', 'EUR', 1), 1, 7)]);
+        self::assertSame(['22 times a month’s sales'], $finding->odd);
+    }
+
+    public function testACustomerWhoWaitsIsARushAndWhatIsMissedCounts(): void
+    {
+        [$finding] = self::decide([self::place(1, 4, promised: 30)]);
+        self::assertSame(Reason::Rush, $finding->outcome->proposal->reason);
+        self::assertSame(0, $finding->shortage?->outInDays);
+        self::assertGreaterThanOrEqual(5.0 * 26, $finding->shortage->sales, '26 of them at 5.00 are owed');
+    }
+
+    public function testTheEvidenceIsKeptAndReadAgainUnchanged(): void
+    {
+        $today = self::now()->setTime(0, 0);
+        $coming = Coming::of([new OpenOrder('PO-1', BigDecimal::of('24.5'), $today->modify('+3 days'), true)], $today);
+        $place = self::place(1, 2, coming: $coming);
+        $place = new ItemSite($place->item, 1, $place->record, new StockNow($place->stock->onHand, $coming, BigDecimal::zero(), [new PlannedDemand('Fair', 12.0, $today->modify('+5 days'))]));
+        [$finding] = self::decide([$place]);
+        $data = $finding->outcome->evidence->toArray();
+        self::assertSame([['PO-1', 24.5, '2026-11-26', true]], $data['arrivals']);
+        self::assertSame([['Fair', 12.0, '2026-11-28']], $data['planned']);
+        self::assertSame($data, Evidence::fromArray($data, $today->getTimezone())->toArray());
+        self::assertCount(52, $data['sold']);
+    }
+}
