@@ -11,24 +11,51 @@ use PhpParser\Node;
 use PhpParser\NodeFinder;
 use PhpParser\ParserFactory;
 
-require dirname(__DIR__).'/vendor/autoload.php';
+require dirname(__DIR__) . '/vendor/autoload.php';
 
 $many = (int) ($argv[1] ?? 40);
 $seed = (int) ($argv[2] ?? 1);
 $root = dirname(__DIR__);
-$copy = $root.'/var/mutants';
-shell_exec(sprintf('rm -rf %1$s && mkdir -p %1$s && cp -r %2$s/src %2$s/tests %2$s/config %2$s/phpunit.xml.dist %2$s/composer.json %1$s', escapeshellarg($copy), escapeshellarg($root)));
-shell_exec(sprintf('mkdir -p %1$s/var/test && cp -r %2$s/vendor %1$s/vendor && cp %2$s/var/test/environment %1$s/var/test/ 2>/dev/null', escapeshellarg($copy), escapeshellarg($root)));
+$copy = $root . '/var/mutants';
+shell_exec(
+    sprintf(
+        'rm -rf %1$s && mkdir -p %1$s && cp -r %2$s/src %2$s/tests %2$s/config %2$s/phpunit.xml.dist %2$s/composer.json %1$s',
+        escapeshellarg($copy),
+        escapeshellarg($root),
+    ),
+);
+shell_exec(
+    sprintf(
+        'mkdir -p %1$s/var/test && cp -r %2$s/vendor %1$s/vendor && cp %2$s/var/test/environment %1$s/var/test/ 2>/dev/null',
+        escapeshellarg($copy),
+        escapeshellarg($root),
+    ),
+);
 
 const SWAPS = [
-    Node\Expr\BinaryOp\Plus::class => '-', Node\Expr\BinaryOp\Minus::class => '+', Node\Expr\BinaryOp\Mul::class => '/', Node\Expr\BinaryOp\Div::class => '*',
-    Node\Expr\BinaryOp\Smaller::class => '<=', Node\Expr\BinaryOp\SmallerOrEqual::class => '<', Node\Expr\BinaryOp\Greater::class => '>=',
-    Node\Expr\BinaryOp\GreaterOrEqual::class => '>', Node\Expr\BinaryOp\BooleanAnd::class => '||', Node\Expr\BinaryOp\BooleanOr::class => '&&',
-    Node\Expr\BinaryOp\Identical::class => '!==', Node\Expr\BinaryOp\NotIdentical::class => '===',
+    Node\Expr\BinaryOp\Plus::class => '-',
+    Node\Expr\BinaryOp\Minus::class => '+',
+    Node\Expr\BinaryOp\Mul::class => '/',
+    Node\Expr\BinaryOp\Div::class => '*',
+    Node\Expr\BinaryOp\Smaller::class => '<=',
+    Node\Expr\BinaryOp\SmallerOrEqual::class => '<',
+    Node\Expr\BinaryOp\Greater::class => '>=',
+    Node\Expr\BinaryOp\GreaterOrEqual::class => '>',
+    Node\Expr\BinaryOp\BooleanAnd::class => '||',
+    Node\Expr\BinaryOp\BooleanOr::class => '&&',
+    Node\Expr\BinaryOp\Identical::class => '!==',
+    Node\Expr\BinaryOp\NotIdentical::class => '===',
 ];
 const METHODS = [
-    'plus' => 'minus', 'minus' => 'plus', 'multipliedBy' => 'dividedBy', 'isLessThan' => 'isLessThanOrEqualTo', 'isGreaterThan' => 'isGreaterThanOrEqualTo',
-    'isLessThanOrEqualTo' => 'isLessThan', 'isGreaterThanOrEqualTo' => 'isGreaterThan', 'isPositive' => 'isZero', 'isNegative' => 'isZero',
+    'plus' => 'minus',
+    'minus' => 'plus',
+    'multipliedBy' => 'dividedBy',
+    'isLessThan' => 'isLessThanOrEqualTo',
+    'isGreaterThan' => 'isGreaterThanOrEqualTo',
+    'isLessThanOrEqualTo' => 'isLessThan',
+    'isGreaterThanOrEqualTo' => 'isGreaterThan',
+    'isPositive' => 'isZero',
+    'isNegative' => 'isZero',
 ];
 
 /** @return list<array{file: string, at: int, length: int, was: string, now: string}> */
@@ -43,9 +70,14 @@ function mutations(string $file): array
     $tree = (new ParserFactory())->createForHostVersion()->parse($code) ?? [];
     // Messages, and what is shown of a formula, are no rules.
     $skip = array_map(
-        static fn (Node $node): array => [$node->getStartFilePos(), $node->getEndFilePos()],
-        $finder->find($tree, static fn (Node $node): bool => $node instanceof Node\Expr\Throw_
-            || ($node instanceof Node\Expr\FuncCall && $node->name instanceof Node\Name && 'sprintf' === $node->name->toString())),
+        static fn(Node $node): array => [$node->getStartFilePos(), $node->getEndFilePos()],
+        $finder->find(
+            $tree,
+            static fn(Node $node): bool => $node instanceof Node\Expr\Throw_ ||
+                ($node instanceof Node\Expr\FuncCall &&
+                    $node->name instanceof Node\Name &&
+                    'sprintf' === $node->name->toString()),
+        ),
     );
     $shown = static function (Node $node) use ($skip): bool {
         foreach ($skip as [$from, $to]) {
@@ -59,8 +91,12 @@ function mutations(string $file): array
     foreach ($finder->findInstanceOf($tree, Node\Expr\BinaryOp::class) as $node) {
         if (isset(SWAPS[$node::class]) && !$shown($node)) {
             $sign = $node->getOperatorSigil();
-            $between = substr($code, $node->left->getEndFilePos() + 1, $node->right->getStartFilePos() - $node->left->getEndFilePos() - 1);
-            if (false !== $at = strpos($between, $sign)) {
+            $between = substr(
+                $code,
+                $node->left->getEndFilePos() + 1,
+                $node->right->getStartFilePos() - $node->left->getEndFilePos() - 1,
+            );
+            if (false !== ($at = strpos($between, $sign))) {
                 $add($node->left->getEndFilePos() + 1 + $at, $sign, SWAPS[$node::class]);
             }
         }
@@ -81,10 +117,13 @@ function mutations(string $file): array
 }
 
 $all = [];
-foreach (new RecursiveIteratorIterator(new RecursiveDirectoryIterator($copy.'/src/Core', FilesystemIterator::SKIP_DOTS)) as $file) {
+foreach (
+    new RecursiveIteratorIterator(new RecursiveDirectoryIterator($copy . '/src/Core', FilesystemIterator::SKIP_DOTS))
+    as $file
+) {
     array_push($all, ...mutations((string) $file));
 }
-usort($all, static fn (array $a, array $b): int => [$a['file'], $a['at']] <=> [$b['file'], $b['at']]);
+usort($all, static fn(array $a, array $b): int => [$a['file'], $a['at']] <=> [$b['file'], $b['at']]);
 mt_srand($seed);
 $killed = 0;
 $survivors = [];
@@ -93,18 +132,38 @@ foreach ($picked as $n => $index) {
     $one = $all[$index];
     $code = (string) file_get_contents($one['file']);
     file_put_contents($one['file'], substr_replace($code, $one['now'], $one['at'], $one['length']));
-    exec(sprintf('cd %s && timeout 120 php -d memory_limit=1G vendor/bin/phpunit --testsuite Core,Reference --stop-on-defect 2>&1', escapeshellarg($copy)), $output, $status);
+    exec(
+        sprintf(
+            'cd %s && timeout 120 php -d memory_limit=1G vendor/bin/phpunit --testsuite Core,Reference --stop-on-defect 2>&1',
+            escapeshellarg($copy),
+        ),
+        $output,
+        $status,
+    );
     $output = [];
     file_put_contents($one['file'], $code);
     $line = substr_count(substr($code, 0, $one['at']), "\n") + 1;
     if (0 === $status) {
-        $survivors[] = sprintf('%s:%d  %s became %s', substr($one['file'], strlen($copy) + 1), $line, $one['was'], $one['now']);
+        $survivors[] = sprintf(
+            '%s:%d  %s became %s',
+            substr($one['file'], strlen($copy) + 1),
+            $line,
+            $one['was'],
+            $one['now'],
+        );
     } else {
         ++$killed;
     }
 }
-printf("Mutants of Core: %d of %d noticed, %.0f %%, out of %s there could be (seed %d)\n", $killed, count($picked), 100 * $killed / max(1, count($picked)), number_format(count($all)), $seed);
+printf(
+    "Mutants of Core: %d of %d noticed, %.0f %%, out of %s there could be (seed %d)\n",
+    $killed,
+    count($picked),
+    (100 * $killed) / max(1, count($picked)),
+    number_format(count($all)),
+    $seed,
+);
 foreach ($survivors as $survivor) {
     echo '  not noticed: ', $survivor, "\n";
 }
-shell_exec('rm -rf '.escapeshellarg($copy));
+shell_exec('rm -rf ' . escapeshellarg($copy));

@@ -16,8 +16,13 @@ final class BulkInsert
     private array $parents = [];
 
     /** @param list<string> $columns */
-    public function __construct(private readonly Connection $connection, private readonly string $table, private readonly array $columns, private readonly string $onDuplicate = '', private readonly int $atOnce = 1000)
-    {
+    public function __construct(
+        private readonly Connection $connection,
+        private readonly string $table,
+        private readonly array $columns,
+        private readonly string $onDuplicate = '',
+        private readonly int $atOnce = 1000,
+    ) {
     }
 
     /** Rows here point at rows there: those are written first. */
@@ -47,7 +52,13 @@ final class BulkInsert
         }
         $row = '('.implode(',', array_fill(0, count($this->columns), '?')).')';
         $this->connection->executeStatement(
-            sprintf('INSERT INTO %s (%s) VALUES %s%s', $this->table, implode(',', $this->columns), implode(',', array_fill(0, $this->rows, $row)), $this->onDuplicate),
+            sprintf(
+                'INSERT INTO %s (%s) VALUES %s%s',
+                $this->table,
+                implode(',', $this->columns),
+                implode(',', array_fill(0, $this->rows, $row)),
+                $this->onDuplicate,
+            ),
             array_map(static fn (mixed $value): mixed => is_bool($value) ? (int) $value : $value, $this->values),
         );
         $this->values = [];

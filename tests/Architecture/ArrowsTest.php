@@ -17,15 +17,47 @@ final class ArrowsTest extends TestCase
 {
     private const ARROWS = [
         'Core' => ['Random\\', 'TallBarrel\Core\\', 'Brick\Math\\'],
-        'Store' => ['TallBarrel\Core\\', 'TallBarrel\Store\\', 'Brick\Math\\', 'Doctrine\\', 'Symfony\Component\Clock\\', 'Symfony\Component\Security\Core\User\\'],
-        'Work' => [
-            'TallBarrel\Core\\', 'TallBarrel\Store\\', 'TallBarrel\Work\\', 'Brick\Math\\', 'Doctrine\\', 'Psr\Cache\\',
-            'Symfony\Component\Clock\\', 'Symfony\Component\Messenger\\', 'Symfony\Contracts\Cache\\',
+        'Store' => [
+            'TallBarrel\Core\\',
+            'TallBarrel\Store\\',
+            'Brick\Math\\',
+            'Doctrine\\',
+            'Symfony\Component\Clock\\',
+            'Symfony\Component\Security\Core\User\\',
         ],
-        'Desk' => ['TallBarrel\Core\\', 'TallBarrel\Store\\', 'TallBarrel\Work\\', 'TallBarrel\Desk\\', 'Brick\Math\\', 'Doctrine\\', 'Symfony\\', 'Twig\\'],
+        'Work' => [
+            'TallBarrel\Core\\',
+            'TallBarrel\Store\\',
+            'TallBarrel\Work\\',
+            'Brick\Math\\',
+            'Doctrine\\',
+            'Psr\Cache\\',
+            'Symfony\Component\Clock\\',
+            'Symfony\Component\Messenger\\',
+            'Symfony\Contracts\Cache\\',
+        ],
+        'Desk' => [
+            'TallBarrel\Core\\',
+            'TallBarrel\Store\\',
+            'TallBarrel\Work\\',
+            'TallBarrel\Desk\\',
+            'Brick\Math\\',
+            'Doctrine\\',
+            'Symfony\\',
+            'Twig\\',
+        ],
         'Exchange' => [
-            'TallBarrel\Core\\', 'TallBarrel\Store\\', 'TallBarrel\Work\\', 'TallBarrel\Exchange\\', 'Brick\Math\\', 'Doctrine\\', 'Symfony\\', 'Twig\\',
-            'Dompdf\\', 'Psr\\', 'Random\\',
+            'TallBarrel\Core\\',
+            'TallBarrel\Store\\',
+            'TallBarrel\Work\\',
+            'TallBarrel\Exchange\\',
+            'Brick\Math\\',
+            'Doctrine\\',
+            'Symfony\\',
+            'Twig\\',
+            'Dompdf\\',
+            'Psr\\',
+            'Random\\',
         ],
     ];
 
@@ -77,39 +109,49 @@ final class ArrowsTest extends TestCase
     {
         foreach (self::files('Core') as $file) {
             $code = (string) file_get_contents($file);
-            self::assertDoesNotMatchRegularExpression('/\b(microtime|file_get_contents|fopen|getenv|mt_rand|random_int)\s*\(/', $code, $file);
+            self::assertDoesNotMatchRegularExpression(
+                '/\b(microtime|file_get_contents|fopen|getenv|mt_rand|random_int)\s*\(/',
+                $code,
+                $file,
+            );
         }
     }
 
     public function testTwoClassesOfOneNameWouldBeMistaken(): void
     {
-        $names = array_count_values(array_map(basename(...), array_merge(...array_map(self::files(...), array_keys(self::ARROWS)))));
+        $names = array_count_values(
+            array_map(basename(...), array_merge(...array_map(self::files(...), array_keys(self::ARROWS)))),
+        );
         self::assertSame([], array_keys(array_filter($names, static fn (int $count): bool => $count > 1)));
     }
 
     public function testWrongArrowsAndClocksWouldBeSeen(): void
     {
         $code = <<<'PHP'
-            <?php
-            namespace TallBarrel\Core\Money;
-            use TallBarrel\Store\Item\Item as Thing;
-            use TallBarrel\Desk\{Shell\Format, Today};
-            class Odd extends Thing { function at(Today\TodayList $list) { return [new \DateTimeImmutable(), \Doctrine\DBAL\LockMode::NONE, time(), date('Y')]; } }
-            PHP;
+        <?php
+        namespace TallBarrel\Core\Money;
+        use TallBarrel\Store\Item\Item as Thing;
+        use TallBarrel\Desk\{Shell\Format, Today};
+        class Odd extends Thing { function at(Today\TodayList $list) { return [new \DateTimeImmutable(), \Doctrine\DBAL\LockMode::NONE, time(), date('Y')]; } }
+        PHP;
         $names = self::names($code);
         foreach (['TallBarrel\Store\Item\Item', 'TallBarrel\Desk\Today\TodayList', 'Doctrine\DBAL\LockMode'] as $name) {
             self::assertContains($name, $names);
             self::assertFalse(self::mayBeKnownIn('Core', $name));
         }
         self::assertTrue(self::mayBeKnownIn('Core', 'DateTimeImmutable'));
-        self::assertFalse(self::mayBeKnownIn('Work', 'Symfony\Component\HttpFoundation\Request'), 'what people do knows no HTTP');
+        self::assertFalse(
+            self::mayBeKnownIn('Work', 'Symfony\Component\HttpFoundation\Request'),
+            'what people do knows no HTTP',
+        );
         self::assertSame(['new DateTimeImmutable()', 'time()', 'date()'], self::clocks($code));
     }
 
     private static function mayBeKnownIn(string $room, string $name): bool
     {
         return !str_contains($name, '\\')
-            || [] !== array_filter(self::ARROWS[$room], static fn (string $prefix): bool => str_starts_with($name, $prefix));
+            || [] !==
+                array_filter(self::ARROWS[$room], static fn (string $prefix): bool => str_starts_with($name, $prefix));
     }
 
     /** @return list<string> classes, wherever they are named, in full */
@@ -133,12 +175,25 @@ final class ArrowsTest extends TestCase
     {
         $found = [];
         $finder = new NodeFinder();
-        foreach ($finder->find(self::tree($code), static fn (Node $node): bool => $node instanceof Node\Expr\New_ || $node instanceof Node\Expr\FuncCall) as $node) {
-            if ($node instanceof Node\Expr\New_ && $node->class instanceof Node\Name && [] === $node->args
-                && in_array($node->class->toString(), [\DateTimeImmutable::class, \DateTime::class], true)) {
+        foreach (
+            $finder->find(
+                self::tree($code),
+                static fn (Node $node): bool => $node instanceof Node\Expr\New_ || $node instanceof Node\Expr\FuncCall,
+            ) as $node
+        ) {
+            if (
+                $node instanceof Node\Expr\New_
+                && $node->class instanceof Node\Name
+                && [] === $node->args
+                && in_array($node->class->toString(), [\DateTimeImmutable::class, \DateTime::class], true)
+            ) {
                 $found[] = 'new '.$node->class->toString().'()';
             }
-            if ($node instanceof Node\Expr\FuncCall && $node->name instanceof Node\Name && in_array($node->name->toString(), ['time', 'date'], true)) {
+            if (
+                $node instanceof Node\Expr\FuncCall
+                && $node->name instanceof Node\Name
+                && in_array($node->name->toString(), ['time', 'date'], true)
+            ) {
                 $found[] = $node->name->toString().'()';
             }
         }
@@ -159,7 +214,11 @@ final class ArrowsTest extends TestCase
     {
         $files = [];
         /** @var \SplFileInfo $file */
-        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(dirname(__DIR__, 2).'/src/'.$room, \FilesystemIterator::SKIP_DOTS)) as $file) {
+        foreach (
+            new \RecursiveIteratorIterator(
+                new \RecursiveDirectoryIterator(dirname(__DIR__, 2).'/src/'.$room, \FilesystemIterator::SKIP_DOTS),
+            ) as $file
+        ) {
             if ('php' === $file->getExtension()) {
                 $files[] = $file->getPathname();
             }

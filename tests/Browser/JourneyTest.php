@@ -28,7 +28,11 @@ final class JourneyTest extends TestCase
         self::assertNotFalse($server);
         $port = (int) substr((string) strrchr((string) stream_socket_get_name($server, false), ':'), 1);
         fclose($server);
-        $driver = proc_open(['chromedriver', '--port='.$port], [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']], $pipes);
+        $driver = proc_open(
+            ['chromedriver', '--port='.$port],
+            [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']],
+            $pipes,
+        );
         self::assertIsResource($driver);
         self::$driver = $driver;
         for ($try = 0; $try < 100 && false === @fsockopen('127.0.0.1', $port); ++$try) {
@@ -36,8 +40,16 @@ final class JourneyTest extends TestCase
         }
         self::$profile = sys_get_temp_dir().'/tallbarrel-browser-'.getmypid();
         $options = (new ChromeOptions())->addArguments([
-            '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking',
-            '--disable-component-update', '--disable-sync', '--window-size=1280,800', '--user-data-dir='.self::$profile,
+            '--headless=new',
+            '--no-sandbox',
+            '--disable-gpu',
+            '--disable-quic',
+            '--no-first-run',
+            '--disable-background-networking',
+            '--disable-component-update',
+            '--disable-sync',
+            '--window-size=1280,800',
+            '--user-data-dir='.self::$profile,
         ]);
         $wanted = DesiredCapabilities::chrome();
         $wanted->setCapability(ChromeOptions::CAPABILITY, $options);
@@ -66,7 +78,12 @@ final class JourneyTest extends TestCase
 
     private static function one(string $selector): WebDriverElement
     {
-        $element = self::$chrome->wait(8, 50)->until(WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)), $selector);
+        $element = self::$chrome
+            ->wait(8, 50)
+            ->until(
+                WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)),
+                $selector,
+            );
         self::assertInstanceOf(WebDriverElement::class, $element);
 
         return $element;
@@ -76,7 +93,11 @@ final class JourneyTest extends TestCase
     {
         self::$chrome->wait(8, 50)->until(static function () use ($selector, $words): bool {
             try {
-                return true === self::$chrome->executeScript('return [...document.querySelectorAll(arguments[0])].some((e) => e.innerText.includes(arguments[1]))', [$selector, $words]);
+                return true ===
+                    self::$chrome->executeScript(
+                        'return [...document.querySelectorAll(arguments[0])].some((e) => e.innerText.includes(arguments[1]))',
+                        [$selector, $words],
+                    );
             } catch (WebDriverException) {
                 // The page is just being changed for the next one.
                 return false;
@@ -86,7 +107,12 @@ final class JourneyTest extends TestCase
 
     private static function gone(string $selector): void
     {
-        self::$chrome->wait(8, 50)->until(static fn (): bool => [] === self::$chrome->findElements(WebDriverBy::cssSelector($selector)), 'still there: '.$selector);
+        self::$chrome
+            ->wait(8, 50)
+            ->until(
+                static fn (): bool => [] === self::$chrome->findElements(WebDriverBy::cssSelector($selector)),
+                'still there: '.$selector,
+            );
     }
 
     private static function keys(string ...$keys): void
@@ -127,7 +153,10 @@ final class JourneyTest extends TestCase
         self::until('h1', 'Reorder');
 
         // Leave only Vetrasol chosen, then change one quantity: the strip and the why follow.
-        for ($ticks = '#board header:not(#group-VETRASOL) input[name="all"]:checked'; [] !== $others = self::$chrome->findElements(WebDriverBy::cssSelector($ticks));) {
+        for (
+            $ticks = '#board header:not(#group-VETRASOL) input[name="all"]:checked';
+            [] !== ($others = self::$chrome->findElements(WebDriverBy::cssSelector($ticks)));
+        ) {
             $group = self::$chrome->executeScript('return arguments[0].closest("header").id', [$others[0]]);
             self::assertIsString($group);
             self::$chrome->executeScript('arguments[0].click()', [$others[0]]);
@@ -144,11 +173,22 @@ final class JourneyTest extends TestCase
         // Enter walked on; back on the row, the why is about the new quantity.
         self::one('#'.$id.'[value="16"]')->click();
         self::until('#why', 'Order 16 cases');
-        self::assertCount(1, self::$chrome->findElements(WebDriverBy::cssSelector('tr.sel')), 'one row is marked, the one the why is about');
+        self::assertCount(
+            1,
+            self::$chrome->findElements(WebDriverBy::cssSelector('tr.sel')),
+            'one row is marked, the one the why is about',
+        );
         $item = trim(explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[0]);
-        $site = trim(explode("\n", explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[1])[0]);
+        $site = trim(
+            explode("\n", explode('·', (string) self::one('#row-'.substr($id, 9).' .code')->getText())[1])[0],
+        );
         foreach (self::$chrome->findElements(WebDriverBy::cssSelector('input[name^="chosen"]:checked')) as $tick) {
-            if ('group-VETRASOL' !== self::$chrome->executeScript('return arguments[0].closest("section").querySelector("header").id', [$tick])) {
+            if (
+                'group-VETRASOL' !==
+                self::$chrome->executeScript('return arguments[0].closest("section").querySelector("header").id', [
+                    $tick,
+                ])
+            ) {
                 self::$chrome->executeScript('arguments[0].checked = false', [$tick]);
             }
         }
@@ -168,9 +208,17 @@ final class JourneyTest extends TestCase
         $held = self::held($item, $site);
         self::open('/dock?order='.$number);
         self::one('input[name="note"]')->sendKeys('DN-77');
-        self::$chrome->executeScript('const s = document.querySelector("select[name=site]"); s.value = [...s.options].find((o) => o.text === arguments[0]).value', [$site]);
+        self::$chrome->executeScript(
+            'const s = document.querySelector("select[name=site]"); s.value = [...s.options].find((o) => o.text === arguments[0]).value',
+            [$site],
+        );
         foreach (self::$chrome->findElements(WebDriverBy::cssSelector('input[name^="orders"]:checked')) as $tick) {
-            if ($number !== self::$chrome->executeScript('return arguments[0].closest("tr").querySelector("label").textContent', [$tick])) {
+            if (
+                $number !==
+                self::$chrome->executeScript('return arguments[0].closest("tr").querySelector("label").textContent', [
+                    $tick,
+                ])
+            ) {
                 $tick->click();
             }
         }
@@ -188,7 +236,10 @@ final class JourneyTest extends TestCase
 
         /** @var list<array{level: string, message: string}> $log */
         $log = self::$chrome->manage()->getLog('browser');
-        $errors = array_filter($log, static fn (array $entry): bool => 'SEVERE' === $entry['level'] && !str_contains($entry['message'], '422'));
+        $errors = array_filter(
+            $log,
+            static fn (array $entry): bool => 'SEVERE' === $entry['level'] && !str_contains($entry['message'], '422'),
+        );
         self::assertSame([], array_column($errors, 'message'), 'the browser has nothing to complain about');
     }
 
@@ -207,7 +258,9 @@ final class JourneyTest extends TestCase
     {
         self::signIn('mara');
         self::open('/compare/items/JAR-454R?units=960');
-        foreach (self::$chrome->findElements(WebDriverBy::cssSelector('form[action="/compare/rounds"] button')) as $button) {
+        foreach (
+            self::$chrome->findElements(WebDriverBy::cssSelector('form[action="/compare/rounds"] button')) as $button
+        ) {
             $button->click();
             break;
         }
@@ -274,11 +327,36 @@ final class JourneyTest extends TestCase
     {
         self::signIn('rowan');
         $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
-        foreach (['/', '/reorder', '/orders', '/orders/PO-1082', '/dock?order=PO-1077', '/stock', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/suppliers/VETRASOL/prices', '/suppliers/VETRASOL/prices/1', '/suppliers/VETRASOL/offers/1', '/items', '/own-data', '/mailbox', '/compare', '/compare/items/JAR-370H', '/compare/basket', '/compare/rounds/Q-1002', '/agreements/A-1001'] as $page) {
+        foreach (
+            [
+                '/',
+                '/reorder',
+                '/orders',
+                '/orders/PO-1082',
+                '/dock?order=PO-1077',
+                '/stock',
+                '/items/JAR-340R',
+                '/suppliers',
+                '/suppliers/VETRASOL',
+                '/suppliers/VETRASOL/prices',
+                '/suppliers/VETRASOL/prices/1',
+                '/suppliers/VETRASOL/offers/1',
+                '/items',
+                '/own-data',
+                '/mailbox',
+                '/compare',
+                '/compare/items/JAR-370H',
+                '/compare/basket',
+                '/compare/rounds/Q-1002',
+                '/agreements/A-1001',
+            ] as $page
+        ) {
             self::open($page);
             self::one('h1');
             self::$chrome->executeScript($axe);
-            $found = self::$chrome->executeAsyncScript('const done = arguments[0]; axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}).then((r) => done(r.violations.map((v) => v.id + ": " + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 120)).join(" | "))))');
+            $found = self::$chrome->executeAsyncScript(
+                'const done = arguments[0]; axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}).then((r) => done(r.violations.map((v) => v.id + ": " + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 120)).join(" | "))))',
+            );
             self::assertSame([], $found, $page);
         }
     }

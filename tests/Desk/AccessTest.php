@@ -11,7 +11,23 @@ final class AccessTest extends DeskTestCase
     /** @return iterable<array{string}> */
     public static function pages(): iterable
     {
-        foreach (['/', '/reorder', '/orders', '/orders?past=1', '/orders/PO-1045', '/dock', '/stock', '/items', '/items/JAR-340R', '/suppliers', '/suppliers/VETRASOL', '/mailbox', '/find?q=jar'] as $page) {
+        foreach (
+            [
+                '/',
+                '/reorder',
+                '/orders',
+                '/orders?past=1',
+                '/orders/PO-1045',
+                '/dock',
+                '/stock',
+                '/items',
+                '/items/JAR-340R',
+                '/suppliers',
+                '/suppliers/VETRASOL',
+                '/mailbox',
+                '/find?q=jar',
+            ] as $page
+        ) {
             yield $page => [$page];
         }
     }
@@ -25,7 +41,10 @@ final class AccessTest extends DeskTestCase
             $this->as($name);
             $this->see($page);
             self::assertResponseIsSuccessful($name.' at '.$page);
-            self::assertStringContainsString("script-src 'self'", (string) $this->browser->getResponse()->headers->get('Content-Security-Policy'));
+            self::assertStringContainsString(
+                "script-src 'self'",
+                (string) $this->browser->getResponse()->headers->get('Content-Security-Policy'),
+            );
         }
     }
 
@@ -55,7 +74,10 @@ final class AccessTest extends DeskTestCase
         $this->post('/orders/PO-1081/approve', ['version' => '1']);
         $this->browser->followRedirect();
         self::assertStringContainsString('over Mara’s limit', $this->text());
-        self::assertSame('awaiting-approval', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1081'"));
+        self::assertSame(
+            'awaiting-approval',
+            $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1081'"),
+        );
     }
 
     public function testWithoutTheSessionsTokenNothingIsChanged(): void
@@ -64,19 +86,32 @@ final class AccessTest extends DeskTestCase
         $this->see('/');
         $this->browser->request('POST', '/orders/PO-1082/cancel', ['version' => '1', '_token' => 'stolen']);
         self::assertResponseStatusCodeSame(403);
-        self::assertSame('draft', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1082'"));
+        self::assertSame(
+            'draft',
+            $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1082'"),
+        );
     }
 
     public function testSigningInTakesTheRightPassword(): void
     {
         $try = function (string $password): void {
             $token = $this->see('/sign-in')->filter('input[name="_token"]')->attr('value');
-            $this->browser->request('POST', '/sign-in', ['email' => 'rowan@larkmoor.example', 'password' => $password, '_token' => $token], [], ['REMOTE_ADDR' => '192.0.2.'.random_int(1, 250)]);
+            $this->browser->request(
+                'POST',
+                '/sign-in',
+                ['email' => 'rowan@larkmoor.example', 'password' => $password, '_token' => $token],
+                [],
+                ['REMOTE_ADDR' => '192.0.2.'.random_int(1, 250)],
+            );
             $this->browser->followRedirect();
         };
         $try('wrong');
         self::assertStringContainsString('do not belong together', $this->text());
-        self::assertSame('rowan@larkmoor.example', $this->browser->getCrawler()->filter('input[name="email"]')->attr('value'), 'the address typed is kept');
+        self::assertSame(
+            'rowan@larkmoor.example',
+            $this->browser->getCrawler()->filter('input[name="email"]')->attr('value'),
+            'the address typed is kept',
+        );
         $try('larkmoor-honey');
         self::assertStringContainsString('Coming to the dock', $this->text());
     }
@@ -87,7 +122,13 @@ final class AccessTest extends DeskTestCase
         $email = 'nobody-'.bin2hex(random_bytes(4)).'@larkmoor.example';
         for ($try = 1; $try <= 6; ++$try) {
             $token = $this->see('/sign-in')->filter('input[name="_token"]')->attr('value');
-            $this->browser->request('POST', '/sign-in', ['email' => $email, 'password' => 'guess '.$try, '_token' => $token], [], ['REMOTE_ADDR' => $address]);
+            $this->browser->request(
+                'POST',
+                '/sign-in',
+                ['email' => $email, 'password' => 'guess '.$try, '_token' => $token],
+                [],
+                ['REMOTE_ADDR' => $address],
+            );
             $this->browser->followRedirect();
             self::assertStringContainsString($try <= 5 ? 'do not belong together' : 'Too many tries', $this->text());
         }
@@ -95,11 +136,19 @@ final class AccessTest extends DeskTestCase
 
     public function testWhatWasTypedSurvivesAnEndedSession(): void
     {
-        $this->browser->request('POST', '/suppliers/VETRASOL', ['name' => 'Vetrasol & Sons', 'weekdays' => [1 => '1', 4 => '1'], 'version' => '1']);
+        $this->browser->request('POST', '/suppliers/VETRASOL', [
+            'name' => 'Vetrasol & Sons',
+            'weekdays' => [1 => '1', 4 => '1'],
+            'version' => '1',
+        ]);
         self::assertResponseRedirects('/sign-in');
         $crawler = $this->browser->followRedirect();
         self::assertStringContainsString('what you typed is kept', $this->text());
-        $this->browser->request('POST', '/sign-in', ['email' => 'mara@larkmoor.example', 'password' => 'larkmoor-honey', '_token' => $crawler->filter('input[name="_token"]')->attr('value')]);
+        $this->browser->request('POST', '/sign-in', [
+            'email' => 'mara@larkmoor.example',
+            'password' => 'larkmoor-honey',
+            '_token' => $crawler->filter('input[name="_token"]')->attr('value'),
+        ]);
         $crawler = $this->browser->followRedirect();
         $form = $crawler->selectButton('Save what I typed')->form();
         self::assertSame('Vetrasol & Sons', $form->getValues()['name']);

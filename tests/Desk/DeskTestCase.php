@@ -27,7 +27,9 @@ abstract class DeskTestCase extends WebTestCase
 
     protected function as(string $name): void
     {
-        $person = $this->entities()->getRepository(Person::class)->findOneBy(['email' => $name.'@larkmoor.example']);
+        $person = $this->entities()
+            ->getRepository(Person::class)
+            ->findOneBy(['email' => $name.'@larkmoor.example']);
         self::assertNotNull($person);
         $this->browser->loginUser($person, 'desk');
     }

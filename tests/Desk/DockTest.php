@@ -10,7 +10,12 @@ final class DockTest extends DeskTestCase
     {
         $this->as('tam');
         $order = (int) $this->number('SELECT id FROM purchase_order WHERE number = ?', [$number]);
-        $this->post('/dock/deliveries', ['order' => $number, 'note' => '88-2041', 'site' => (string) (int) $this->number('SELECT id FROM site WHERE code = ?', [$site]), 'orders' => [$order => '1']]);
+        $this->post('/dock/deliveries', [
+            'order' => $number,
+            'note' => '88-2041',
+            'site' => (string) (int) $this->number('SELECT id FROM site WHERE code = ?', [$site]),
+            'orders' => [$order => '1'],
+        ]);
         $address = (string) $this->browser->getResponse()->headers->get('Location');
         self::assertMatchesRegularExpression('#^/dock/deliveries/\d+$#', $address);
 
@@ -21,7 +26,10 @@ final class DockTest extends DeskTestCase
     private function lines(string $address): array
     {
         /** @var list<array{id: int, code: string, gtin: string, packs: string}> $lines */
-        $lines = $this->connection()->fetchAllAssociative('SELECT d.id, i.code, i.gtin, l.packs FROM delivery_line d JOIN order_line l ON l.id = d.line_id JOIN item i ON i.id = l.item_id WHERE d.delivery_id = ? ORDER BY d.id', [basename($address)]);
+        $lines = $this->connection()->fetchAllAssociative(
+            'SELECT d.id, i.code, i.gtin, l.packs FROM delivery_line d JOIN order_line l ON l.id = d.line_id JOIN item i ON i.id = l.item_id WHERE d.delivery_id = ? ORDER BY d.id',
+            [basename($address)],
+        );
 
         return $lines;
     }
@@ -47,7 +55,9 @@ final class DockTest extends DeskTestCase
     {
         $address = $this->start();
         $line = $this->lines($address)[0];
-        foreach ([ltrim($line['gtin'], '0') => 1.0, $line['code'] => 2.0, strtolower($line['code']).' 2' => 2.0] as $scan => $counted) {
+        foreach (
+            [ltrim($line['gtin'], '0') => 1.0, $line['code'] => 2.0, strtolower($line['code']).' 2' => 2.0] as $scan => $counted
+        ) {
             $this->post($address, ['scan' => (string) $scan]);
             self::assertResponseRedirects($address);
             self::assertSame($counted, $this->number('SELECT counted FROM delivery_line WHERE id = ?', [$line['id']]));
@@ -62,17 +72,30 @@ final class DockTest extends DeskTestCase
     {
         $address = $this->start();
         $lines = $this->lines($address);
-        $units = $this->number('SELECT SUM(l.packs * l.pack_content) FROM delivery_line d JOIN order_line l ON l.id = d.line_id WHERE d.delivery_id = ?', [basename($address)]);
+        $units = $this->number(
+            'SELECT SUM(l.packs * l.pack_content) FROM delivery_line d JOIN order_line l ON l.id = d.line_id WHERE d.delivery_id = ?',
+            [basename($address)],
+        );
         $held = $this->number('SELECT SUM(quantity) FROM stock_balance');
         $this->post($address, ['do' => 'all']);
         $this->post($address, ['do' => 'book']);
         $this->browser->followRedirect();
         self::assertStringContainsString('Stock and cost have moved', $this->text());
         self::assertSame($held + $units, $this->number('SELECT SUM(quantity) FROM stock_balance'));
-        self::assertSame((float) count($lines), $this->number('SELECT COUNT(*) FROM receipt_line l JOIN receipt r ON r.id = l.receipt_id WHERE r.delivery_id = ?', [basename($address)]));
+        self::assertSame(
+            (float) count($lines),
+            $this->number(
+                'SELECT COUNT(*) FROM receipt_line l JOIN receipt r ON r.id = l.receipt_id WHERE r.delivery_id = ?',
+                [basename($address)],
+            ),
+        );
         $this->post($address, ['do' => 'book']);
         self::assertSame($held + $units, $this->number('SELECT SUM(quantity) FROM stock_balance'));
-        self::assertSame('part-received', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1077'"), 'the other sites still wait');
+        self::assertSame(
+            'part-received',
+            $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1077'"),
+            'the other sites still wait',
+        );
     }
 
     public function testAWrongCountIsNamedAndTheOthersAreKept(): void
@@ -82,9 +105,24 @@ final class DockTest extends DeskTestCase
         $this->post($address, ['do' => 'book', 'counted' => [$first['id'] => '3', $second['id'] => 'three']]);
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('“three” is not a number', $this->text());
-        self::assertSame('three', $this->browser->getCrawler()->filter('#counted-'.$second['id'])->attr('value'));
-        self::assertSame('3', $this->browser->getCrawler()->filter('#counted-'.$first['id'])->attr('value'));
-        self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM receipt WHERE delivery_id = ?', [basename($address)]));
+        self::assertSame(
+            'three',
+            $this->browser
+                ->getCrawler()
+                ->filter('#counted-'.$second['id'])
+                ->attr('value'),
+        );
+        self::assertSame(
+            '3',
+            $this->browser
+                ->getCrawler()
+                ->filter('#counted-'.$first['id'])
+                ->attr('value'),
+        );
+        self::assertSame(
+            0.0,
+            $this->number('SELECT COUNT(*) FROM receipt WHERE delivery_id = ?', [basename($address)]),
+        );
     }
 
     public function testADeliveryBegunTwiceIsOneAndCanBeGivenUpUntilItIsBooked(): void
@@ -94,7 +132,10 @@ final class DockTest extends DeskTestCase
         $this->post($address.'/discard');
         $this->browser->followRedirect();
         self::assertStringContainsString('expected again', $this->text());
-        self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM delivery_line WHERE delivery_id = ?', [basename($address)]));
+        self::assertSame(
+            0.0,
+            $this->number('SELECT COUNT(*) FROM delivery_line WHERE delivery_id = ?', [basename($address)]),
+        );
         $booked = $this->start();
         $this->post($booked, ['do' => 'all']);
         $this->post($booked, ['do' => 'book']);
@@ -113,7 +154,9 @@ final class DockTest extends DeskTestCase
 
     public function testASiteWithoutBinsStillPutsAway(): void
     {
-        $this->connection()->executeStatement("UPDATE stocking SET bin_id = NULL WHERE site_id = (SELECT id FROM site WHERE code = 'FERRY')");
+        $this->connection()->executeStatement(
+            "UPDATE stocking SET bin_id = NULL WHERE site_id = (SELECT id FROM site WHERE code = 'FERRY')",
+        );
         $address = $this->start();
         $this->post($address, ['do' => 'all']);
         $this->post($address, ['do' => 'book']);

@@ -35,7 +35,10 @@ final class FollowingTest extends DeskTestCase
 
     private function draftOf(int $proposal): string
     {
-        $number = $this->connection()->fetchOne('SELECT o.number FROM proposal p JOIN purchase_order o ON o.id = p.draft_id WHERE p.id = ?', [$proposal]);
+        $number = $this->connection()->fetchOne(
+            'SELECT o.number FROM proposal p JOIN purchase_order o ON o.id = p.draft_id WHERE p.id = ?',
+            [$proposal],
+        );
 
         return is_string($number) ? $number : '';
     }
@@ -58,7 +61,11 @@ final class FollowingTest extends DeskTestCase
         if ($this->browser->getResponse()->isRedirect()) {
             $this->browser->followRedirect();
         }
-        self::assertSame('sent', $this->connection()->fetchOne('SELECT state FROM purchase_order WHERE number = ?', [$order]), $this->text());
+        self::assertSame(
+            'sent',
+            $this->connection()->fetchOne('SELECT state FROM purchase_order WHERE number = ?', [$order]),
+            $this->text(),
+        );
         self::assertGreaterThan($before, $this->coming($due['id']), 'sent, it is on its way');
         self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM moved_item'), 'nothing is left to be planned');
         $this->post('/orders/'.$order.'/cancel', ['version' => $this->version($order)]);
@@ -74,7 +81,8 @@ final class FollowingTest extends DeskTestCase
         $this->work();
         $order = $this->draftOf($due['id']);
         $line = (int) $this->number(
-            'SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = ? AND l.item_id = ? AND l.site_id = ?', [$order, $due['item'], $due['site']],
+            'SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = ? AND l.item_id = ? AND l.site_id = ?',
+            [$order, $due['item'], $due['site']],
         );
         $this->post('/orders/'.$order, ['version' => $this->version($order), 'remove' => [$line => '1']]);
         self::assertResponseRedirects('/orders/'.$order);
@@ -85,8 +93,16 @@ final class FollowingTest extends DeskTestCase
     public static function files(): iterable
     {
         yield 'stock' => ['stock', "item,site,quantity\n{item},{site},90000\n", 'on_hand'];
-        yield 'planned demand' => ['plans', "item,site,day,quantity,name\n{item},{site},2026-11-28,5000,Fair\n", 'packs'];
-        yield 'sales' => ['sales', "item,site,day,quantity\n{item},{site},2026-11-20,900\n{item},{site},2026-11-21,900\n{item},{site},2026-11-22,900\n", 'forecast'];
+        yield 'planned demand' => [
+            'plans',
+            "item,site,day,quantity,name\n{item},{site},2026-11-28,5000,Fair\n",
+            'packs',
+        ];
+        yield 'sales' => [
+            'sales',
+            "item,site,day,quantity\n{item},{site},2026-11-20,900\n{item},{site},2026-11-21,900\n{item},{site},2026-11-22,900\n",
+            'forecast',
+        ];
     }
 
     #[DataProvider('files')]
@@ -99,7 +115,12 @@ final class FollowingTest extends DeskTestCase
         $file = (string) tempnam(sys_get_temp_dir(), 'brought');
         file_put_contents($file, strtr($content, ['{item}' => $due['code'], '{site}' => $due['site_code']]));
         $token = $this->see('/own-data')->filter('meta[name="csrf-token"]')->attr('content');
-        $this->browser->request('POST', '/own-data/'.$kind, ['_token' => $token], ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)]);
+        $this->browser->request(
+            'POST',
+            '/own-data/'.$kind,
+            ['_token' => $token],
+            ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)],
+        );
         $this->browser->followRedirect();
         $this->post((string) parse_url($this->browser->getRequest()->getUri(), \PHP_URL_PATH));
         self::assertNotSame($before, $seen());
@@ -108,8 +129,13 @@ final class FollowingTest extends DeskTestCase
     public function testThePageSaysWhatIsBeingPlannedAndTheWorkerFinishesIt(): void
     {
         $this->as('mara');
-        $this->connection()->executeStatement('INSERT INTO moved_item (item_id) SELECT id FROM item ORDER BY id LIMIT 40');
-        self::assertStringContainsString('40 items changed and are being planned again', $this->see('/reorder')->filter('#planning')->text());
+        $this->connection()->executeStatement(
+            'INSERT INTO moved_item (item_id) SELECT id FROM item ORDER BY id LIMIT 40',
+        );
+        self::assertStringContainsString(
+            '40 items changed and are being planned again',
+            $this->see('/reorder')->filter('#planning')->text(),
+        );
         $this->work();
         self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM moved_item'));
         self::assertSame('', trim($this->see('/reorder')->filter('#planning')->text()));
@@ -122,7 +148,17 @@ final class FollowingTest extends DeskTestCase
         self::assertIsString($order);
         self::assertStringContainsString('planning no longer counts on it', $this->see('/')->filter('body')->text());
         $this->post('/orders/'.$order.'/count-on', ['count' => '1']);
-        self::assertStringNotContainsString($order.', ', implode(' ', $this->see('/')->filter('li, article, .entry')->each(static fn ($one): string => str_contains($one->text(), 'no longer counts') ? $one->text() : '')));
+        self::assertStringNotContainsString(
+            $order.', ',
+            implode(
+                ' ',
+                $this->see('/')
+                    ->filter('li, article, .entry')
+                    ->each(
+                        static fn ($one): string => str_contains($one->text(), 'no longer counts') ? $one->text() : '',
+                    ),
+            ),
+        );
     }
 
     public function testWorkThatWasGivenUpIsNamedTriedAgainOrDropped(): void
@@ -137,7 +173,9 @@ final class FollowingTest extends DeskTestCase
         self::assertStringContainsString('2 pieces of work were tried several times', $this->see('/')->text());
         $page = $this->see('/stopped-work');
         self::assertStringContainsString('A price list, to be read', $page->text());
-        $forms = $page->filter('form[action$="/again"], form[action$="/drop"]')->each(static fn ($form): string => (string) $form->attr('action'));
+        $forms = $page
+            ->filter('form[action$="/again"], form[action$="/drop"]')
+            ->each(static fn ($form): string => (string) $form->attr('action'));
         self::assertCount(4, $forms);
         $this->post($forms[0]);
         $this->post($forms[3]);

@@ -13,7 +13,12 @@ final class OwnDataTest extends DeskTestCase
         $file = (string) tempnam(sys_get_temp_dir(), 'csv');
         file_put_contents($file, $content);
         $token = $this->see('/own-data')->filter('meta[name="csrf-token"]')->attr('content');
-        $this->browser->request('POST', '/own-data/'.$kind, ['_token' => $token], ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)]);
+        $this->browser->request(
+            'POST',
+            '/own-data/'.$kind,
+            ['_token' => $token],
+            ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)],
+        );
     }
 
     public function testAFileIsShownBeforeItIsAppliedAndAppliedAfterTheAnswer(): void
@@ -36,21 +41,30 @@ final class OwnDataTest extends DeskTestCase
         $this->as('mara');
         $this->bring('items', "PK\x03\x04 a spreadsheet");
         self::assertResponseStatusCodeSame(422);
-        self::assertStringContainsString('not a CSV file', $this->browser->getCrawler()->filter('#items .error')->text());
+        self::assertStringContainsString(
+            'not a CSV file',
+            $this->browser->getCrawler()->filter('#items .error')->text(),
+        );
     }
 
     public function testNoFileIsSaid(): void
     {
         $this->as('mara');
         $this->post('/own-data/offers');
-        self::assertStringContainsString('Choose a file first', $this->browser->getCrawler()->filter('#offers .error')->text());
+        self::assertStringContainsString(
+            'Choose a file first',
+            $this->browser->getCrawler()->filter('#offers .error')->text(),
+        );
     }
 
     public function testASampleCanBeTakenAway(): void
     {
         $this->as('mara');
         $this->see('/own-data/offers/sample.csv');
-        self::assertStringStartsWith('supplier,item,supplier_code', (string) $this->browser->getResponse()->getContent());
+        self::assertStringStartsWith(
+            'supplier,item,supplier_code',
+            (string) $this->browser->getResponse()->getContent(),
+        );
     }
 
     public function testASuppliersWrongEntriesAreNamedAndKept(): void
@@ -58,12 +72,29 @@ final class OwnDataTest extends DeskTestCase
         $this->as('mara');
         /** @var array<string, mixed> $form */
         $form = $this->see('/suppliers/VETRASOL')->filter('#supplier')->form()->getPhpValues();
-        $this->post('/suppliers/VETRASOL', ['email' => 'orders(at)vetrasol', 'cut_off' => '2 pm', 'discount_days' => '40', 'country' => 'Czechia'] + array_diff_key($form, ['_token' => 1]));
+        $this->post(
+            '/suppliers/VETRASOL',
+            ['email' => 'orders(at)vetrasol', 'cut_off' => '2 pm', 'discount_days' => '40', 'country' => 'Czechia'] +
+                array_diff_key($form, ['_token' => 1]),
+        );
         self::assertResponseStatusCodeSame(422);
-        foreach (['“orders(at)vetrasol” is not an email address', '“2 pm” is not an hour', 'The discount ends after 40 days', '“Czechia” is not a country code'] as $reason) {
+        foreach (
+            [
+                '“orders(at)vetrasol” is not an email address',
+                '“2 pm” is not an hour',
+                'The discount ends after 40 days',
+                '“Czechia” is not a country code',
+            ] as $reason
+        ) {
             self::assertStringContainsString($reason, $this->text());
         }
-        self::assertSame('orders(at)vetrasol', $this->browser->getCrawler()->filter('input[name="email"]')->attr('value'));
-        self::assertSame('14:00', $this->connection()->fetchOne("SELECT cut_off FROM supplier WHERE code = 'VETRASOL'"));
+        self::assertSame(
+            'orders(at)vetrasol',
+            $this->browser->getCrawler()->filter('input[name="email"]')->attr('value'),
+        );
+        self::assertSame(
+            '14:00',
+            $this->connection()->fetchOne("SELECT cut_off FROM supplier WHERE code = 'VETRASOL'"),
+        );
     }
 }

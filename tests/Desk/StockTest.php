@@ -25,8 +25,13 @@ final class StockTest extends DeskTestCase
     {
         $this->as('tam');
         $page = $this->see('/items/MED-VS10');
-        $held = $this->number("SELECT SUM(quantity) FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id WHERE i.code = 'MED-VS10' AND s.code = 'DEPOT'");
-        self::assertStringContainsString(number_format($held).' pcs', $page->filter('.grid-cols-3 > a')->first()->text());
+        $held = $this->number(
+            "SELECT SUM(quantity) FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id WHERE i.code = 'MED-VS10' AND s.code = 'DEPOT'",
+        );
+        self::assertStringContainsString(
+            number_format($held).' pcs',
+            $page->filter('.grid-cols-3 > a')->first()->text(),
+        );
         self::assertStringContainsString('use by', $page->text());
         self::assertCount(1, $page->filter('svg[aria-label="Weekly sales and forecast"]'));
         $this->see('/items/NONSUCH');
@@ -37,11 +42,17 @@ final class StockTest extends DeskTestCase
     public function testOneSiteIsWorthLessThanAll(): void
     {
         $this->as('tam');
-        $value = fn (): int => (int) str_replace(',', '', (string) preg_replace('/^€([\d,]+) .*/', '$1', $this->see('/stock')->filter('.title p')->text()));
+        $value = fn (): int => (int) str_replace(
+            ',',
+            '',
+            (string) preg_replace('/^€([\d,]+) .*/', '$1', $this->see('/stock')->filter('.title p')->text()),
+        );
         $all = $value();
         $sum = 0;
         foreach (['DEPOT', 'FERRY', 'MILL'] as $site) {
-            $this->post('/look-at', ['site' => (string) (int) $this->number('SELECT id FROM site WHERE code = ?', [$site])]);
+            $this->post('/look-at', [
+                'site' => (string) (int) $this->number('SELECT id FROM site WHERE code = ?', [$site]),
+            ]);
             $one = $value();
             self::assertLessThan($all, $one);
             $sum += $one;
@@ -55,7 +66,16 @@ final class StockTest extends DeskTestCase
         self::assertInstanceOf(Finder::class, $finder);
         $gtin = $this->connection()->fetchOne("SELECT gtin FROM item WHERE code = 'JAR-340R'");
         self::assertIsString($gtin);
-        foreach (['jar-340r' => 'JAR-340R', 'round honey jar 340' => 'JAR-340R', $gtin => 'JAR-340R', 'PO-1077' => 'PO-1077', 'ilmost' => null, 'Ostrel' => 'OSTREL'] as $words => $code) {
+        foreach (
+            [
+                'jar-340r' => 'JAR-340R',
+                'round honey jar 340' => 'JAR-340R',
+                $gtin => 'JAR-340R',
+                'PO-1077' => 'PO-1077',
+                'ilmost' => null,
+                'Ostrel' => 'OSTREL',
+            ] as $words => $code
+        ) {
             self::assertSame($code, $finder->find($words)[0]['code'] ?? null);
         }
         self::assertSame([], $finder->find(''));
@@ -66,14 +86,32 @@ final class StockTest extends DeskTestCase
     public function testTheCatalogueSaysWhatAnItemLacks(): void
     {
         $this->as('iris');
-        foreach (['BOT-250P' => 'no code of theirs', 'JAR-340R' => 'ready to order', 'TIL' => 'used'] as $code => $words) {
-            self::assertStringContainsString($words, $this->see('/items?q='.$code)->filter('#item-rows')->text());
+        foreach (
+            ['BOT-250P' => 'no code of theirs', 'JAR-340R' => 'ready to order', 'TIL' => 'used'] as $code => $words
+        ) {
+            self::assertStringContainsString(
+                $words,
+                $this->see('/items?q='.$code)
+                    ->filter('#item-rows')
+                    ->text(),
+            );
         }
-        $this->connection()->executeStatement("DELETE b FROM price_break b JOIN offer o ON o.id = b.offer_id JOIN item i ON i.id = o.item_id WHERE i.code = 'USE-TIL'");
-        $this->connection()->executeStatement("UPDATE proposal SET offer_id = NULL WHERE item_id = (SELECT id FROM item WHERE code = 'USE-TIL')");
-        $this->connection()->executeStatement("UPDATE order_line SET offer_id = NULL WHERE item_id = (SELECT id FROM item WHERE code = 'USE-TIL')");
-        $this->connection()->executeStatement("DELETE o FROM offer o JOIN item i ON i.id = o.item_id WHERE i.code = 'USE-TIL'");
-        self::assertStringContainsString('nobody sells it', $this->see('/items?q=USE-TIL')->filter('#item-rows')->text());
+        $this->connection()->executeStatement(
+            "DELETE b FROM price_break b JOIN offer o ON o.id = b.offer_id JOIN item i ON i.id = o.item_id WHERE i.code = 'USE-TIL'",
+        );
+        $this->connection()->executeStatement(
+            "UPDATE proposal SET offer_id = NULL WHERE item_id = (SELECT id FROM item WHERE code = 'USE-TIL')",
+        );
+        $this->connection()->executeStatement(
+            "UPDATE order_line SET offer_id = NULL WHERE item_id = (SELECT id FROM item WHERE code = 'USE-TIL')",
+        );
+        $this->connection()->executeStatement(
+            "DELETE o FROM offer o JOIN item i ON i.id = o.item_id WHERE i.code = 'USE-TIL'",
+        );
+        self::assertStringContainsString(
+            'nobody sells it',
+            $this->see('/items?q=USE-TIL')->filter('#item-rows')->text(),
+        );
         $this->see('/items/USE-TIL');
         self::assertStringContainsString('Nobody yet. Add an offer', $this->text());
     }
@@ -82,7 +120,9 @@ final class StockTest extends DeskTestCase
     {
         $this->as('iris');
         $rows = $this->see('/suppliers')->filter('tr[data-words]')->each(static fn ($row): string => $row->text());
-        $of = static fn (string $name): string => array_values(array_filter($rows, static fn (string $row): bool => str_contains($row, $name)))[0];
+        $of = static fn (string $name): string => array_values(
+            array_filter($rows, static fn (string $row): bool => str_contains($row, $name)),
+        )[0];
         self::assertStringContainsString('no contact, no email', $of('Quillbar'));
         self::assertStringContainsString('no address', $of('Fenwhistle'));
         self::assertStringContainsString('ready to order', $of('Vetrasol'));

@@ -9,7 +9,15 @@ final class TodayTest extends DeskTestCase
     /** @return list<array{string, string, string}> title, words, where it leads */
     private function entries(): array
     {
-        return $this->see('/')->filter('.wait')->each(static fn ($row): array => [trim($row->filter('.mark')->ancestors()->first()->text()), $row->filter('.text-ink-2')->text(), (string) $row->filter('a.btn')->attr('href')]);
+        return $this->see('/')
+            ->filter('.wait')
+            ->each(
+                static fn ($row): array => [
+                    trim($row->filter('.mark')->ancestors()->first()->text()),
+                    $row->filter('.text-ink-2')->text(),
+                    (string) $row->filter('a.btn')->attr('href'),
+                ],
+            );
     }
 
     public function testEachEntryLeadsStraightToWhereItIsSettled(): void
@@ -27,8 +35,14 @@ final class TodayTest extends DeskTestCase
     {
         $this->as('rowan');
         $entries = $this->entries();
-        self::assertSame((string) count($entries), $this->browser->getCrawler()->filter('.stage[aria-current] b')->text());
-        self::assertStringStartsWith(count($entries).' things need you', $this->browser->getCrawler()->filter('.title p')->text());
+        self::assertSame(
+            (string) count($entries),
+            $this->browser->getCrawler()->filter('.stage[aria-current] b')->text(),
+        );
+        self::assertStringStartsWith(
+            count($entries).' things need you',
+            $this->browser->getCrawler()->filter('.title p')->text(),
+        );
     }
 
     public function testWhatIsLateForgottenAndUnansweredIsThere(): void
@@ -39,7 +53,10 @@ final class TodayTest extends DeskTestCase
         self::assertContains('52 days late, forgotten?', $titles);
         self::assertContains('Waiting for a yes', $titles);
         self::assertContains('A customer is waiting', $titles);
-        self::assertNotSame([], array_filter($titles, static fn (string $title): bool => str_ends_with($title, 'not acknowledged')));
+        self::assertNotSame(
+            [],
+            array_filter($titles, static fn (string $title): bool => str_ends_with($title, 'not acknowledged')),
+        );
     }
 
     public function testWhatIsSettledGoesAway(): void
@@ -48,15 +65,23 @@ final class TodayTest extends DeskTestCase
         $version = $this->see('/orders/PO-1045')->filter('.menu form input[name="version"]')->attr('value');
         $this->post('/orders/PO-1045/cancel', ['version' => $version]);
         self::assertNotContains('52 days late, forgotten?', array_column($this->entries(), 0));
-        self::assertSame('cancelled', $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1045'"));
+        self::assertSame(
+            'cancelled',
+            $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1045'"),
+        );
     }
 
     public function testALotAboutToExpireIsShown(): void
     {
-        $this->connection()->executeStatement("UPDATE lot l JOIN item i ON i.id = l.item_id SET l.expires_on = '2026-11-25' WHERE i.code = 'FEED-POL'");
+        $this->connection()->executeStatement(
+            "UPDATE lot l JOIN item i ON i.id = l.item_id SET l.expires_on = '2026-11-25' WHERE i.code = 'FEED-POL'",
+        );
         $this->as('rowan');
         $words = implode(' ', array_column($this->entries(), 1));
-        self::assertMatchesRegularExpression('/Pollen substitute at \w+.*, lot \w+, use by 25 Nov: \d+ of \d+ kg will be left/', $words);
+        self::assertMatchesRegularExpression(
+            '/Pollen substitute at \w+.*, lot \w+, use by 25 Nov: \d+ of \d+ kg will be left/',
+            $words,
+        );
     }
 
     public function testAnItemOnItsWayIsNoShortage(): void
@@ -66,23 +91,46 @@ final class TodayTest extends DeskTestCase
             "SELECT p.id, p.item_id, p.site_id FROM proposal p WHERE p.out_in_days IS NOT NULL AND p.reason <> 'rush' AND p.draft_id IS NULL ORDER BY p.sales_at_risk DESC LIMIT 1",
         );
         self::assertIsArray($short);
-        $line = $this->number("SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.state = 'sent' ORDER BY l.id LIMIT 1");
-        $this->connection()->executeStatement('UPDATE order_line SET item_id = ?, site_id = ?, packs = 99999 WHERE id = ?', [$short['item_id'], $short['site_id'], $line]);
-        $this->connection()->executeStatement("UPDATE purchase_order o JOIN order_line l ON l.order_id = o.id SET o.promised_on = '2026-11-24' WHERE l.id = ?", [$line]);
+        $line = $this->number(
+            "SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.state = 'sent' ORDER BY l.id LIMIT 1",
+        );
+        $this->connection()->executeStatement(
+            'UPDATE order_line SET item_id = ?, site_id = ?, packs = 99999 WHERE id = ?',
+            [$short['item_id'], $short['site_id'], $line],
+        );
+        $this->connection()->executeStatement(
+            "UPDATE purchase_order o JOIN order_line l ON l.order_id = o.id SET o.promised_on = '2026-11-24' WHERE l.id = ?",
+            [$line],
+        );
         $this->connection()->executeStatement('INSERT INTO moved_item (item_id) VALUES (?)', [$short['item_id']]);
         $this->work();
-        self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM proposal WHERE id = ? AND out_in_days IS NOT NULL', [$short['id']]));
+        self::assertSame(
+            0.0,
+            $this->number('SELECT COUNT(*) FROM proposal WHERE id = ? AND out_in_days IS NOT NULL', [$short['id']]),
+        );
     }
 
     public function testABusinessWithoutAnythingIsSaidKindly(): void
     {
-        foreach (['DELETE FROM proposal', 'DELETE FROM customer_promise', "UPDATE purchase_order SET state = 'closed'", 'UPDATE lot SET expires_on = NULL', 'DELETE FROM sales_day', 'UPDATE agreement SET ended = 1', "UPDATE price_list SET state = 'left'"] as $statement) {
+        foreach (
+            [
+                'DELETE FROM proposal',
+                'DELETE FROM customer_promise',
+                "UPDATE purchase_order SET state = 'closed'",
+                'UPDATE lot SET expires_on = NULL',
+                'DELETE FROM sales_day',
+                'UPDATE agreement SET ended = 1',
+                "UPDATE price_list SET state = 'left'",
+            ] as $statement
+        ) {
             $this->connection()->executeStatement($statement);
         }
         $this->as('rowan');
         self::assertSame([], $this->entries());
         self::assertStringContainsString('Nothing needs you right now', $this->text());
-        foreach (['/reorder' => 'Nothing is due', '/dock' => 'Nothing is on its way', '/orders' => 'No orders here'] as $page => $words) {
+        foreach (
+            ['/reorder' => 'Nothing is due', '/dock' => 'Nothing is on its way', '/orders' => 'No orders here'] as $page => $words
+        ) {
             $this->see($page);
             self::assertStringContainsString($words, $this->text());
         }

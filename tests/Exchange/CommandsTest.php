@@ -28,7 +28,9 @@ final class CommandsTest extends StoreTestCase
         $proven = self::command('stock:verify');
         self::assertSame(0, $proven->getStatusCode());
         self::assertStringContainsString('are proven', $proven->getDisplay());
-        self::connection()->executeStatement("UPDATE stock_balance SET quantity = quantity - 1 WHERE item_id = (SELECT id FROM item WHERE code = 'TL-SMK-M') AND site_id = (SELECT id FROM site WHERE code = 'DEPOT')");
+        self::connection()->executeStatement(
+            "UPDATE stock_balance SET quantity = quantity - 1 WHERE item_id = (SELECT id FROM item WHERE code = 'TL-SMK-M') AND site_id = (SELECT id FROM site WHERE code = 'DEPOT')",
+        );
         $broken = self::command('stock:verify');
         self::assertSame(1, $broken->getStatusCode());
         self::assertStringContainsString('TL-SMK-M at DEPOT, available stands at', $broken->getDisplay());
@@ -37,7 +39,10 @@ final class CommandsTest extends StoreTestCase
     public function testPlanningRunsFromTheShellToo(): void
     {
         self::bootKernel();
-        self::assertMatchesRegularExpression('/^\d{3} items at sites planned in/', self::command('planning:run', ['--cover' => '14'])->getDisplay());
+        self::assertMatchesRegularExpression(
+            '/^\d{3} items at sites planned in/',
+            self::command('planning:run', ['--cover' => '14'])->getDisplay(),
+        );
         $refused = self::command('planning:run', ['--cover' => 'a fortnight']);
         self::assertSame(2, $refused->getStatusCode());
         self::assertStringContainsString('a number of days', $refused->getDisplay());
@@ -55,10 +60,25 @@ final class CommandsTest extends StoreTestCase
 
     public function testTheMailboxKeepsWhatWouldHaveGoneOverTheWire(): void
     {
-        self::get(MailerInterface::class)->send((new Email())->from('mara@larkmoor.example')->to('kay@testing.example')->cc('mara@larkmoor.example')
-            ->subject('Żółć, jars & lids')->text("Dear Kay,\n…")->attach('%PDF-1.4 x', 'PO-1.pdf', 'application/pdf'));
-        $letter = array_values(array_filter(self::get(SentLetters::class)->letters(), static fn (array $letter): bool => 'Żółć, jars & lids' === $letter['subject']))[0];
-        self::assertSame([['kay@testing.example'], ['mara@larkmoor.example'], ['PO-1.pdf']], [$letter['to'], $letter['copy'], $letter['attachments']]);
+        self::get(MailerInterface::class)->send(
+            (new Email())
+                ->from('mara@larkmoor.example')
+                ->to('kay@testing.example')
+                ->cc('mara@larkmoor.example')
+                ->subject('Żółć, jars & lids')
+                ->text("Dear Kay,\n…")
+                ->attach('%PDF-1.4 x', 'PO-1.pdf', 'application/pdf'),
+        );
+        $letter = array_values(
+            array_filter(
+                self::get(SentLetters::class)->letters(),
+                static fn (array $letter): bool => 'Żółć, jars & lids' === $letter['subject'],
+            ),
+        )[0];
+        self::assertSame(
+            [['kay@testing.example'], ['mara@larkmoor.example'], ['PO-1.pdf']],
+            [$letter['to'], $letter['copy'], $letter['attachments']],
+        );
         $eml = (string) self::get(SentLetters::class)->eml($letter['name']);
         self::assertStringContainsString(base64_encode('%PDF-1.4 x'), $eml);
         self::assertNull(self::get(SentLetters::class)->eml('../environment'));

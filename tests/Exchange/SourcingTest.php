@@ -42,15 +42,22 @@ final class SourcingTest extends TestCase
         yield ['{"lines": {"a": {"quantity": 1, "offers": {"X": {"prices": "1"}}}}}', 'there is no supplier “X”'];
         yield ['{"suppliers": {"X": {}}, "lines": {"a": {"offers": {}}}}', 'line “a” has no quantity'];
         yield ['{"suppliers": {"X": {"order_cost": "three"}}}', '“order_cost” in supplier “X” is "three"'];
-        yield ['{"suppliers": {"X": {}}, "lines": {"a": {"quantity": 1, "offers": {"X": {"prices": "1=2 5=3"}}}}}', 'From 5 on the price rises from 2 to 3'];
+        yield [
+            '{"suppliers": {"X": {}}, "lines": {"a": {"quantity": 1, "offers": {"X": {"prices": "1=2 5=3"}}}}}',
+            'From 5 on the price rises from 2 to 3',
+        ];
     }
 
     public function testReferenceRatesAsXmlAndAsCsv(): void
     {
         // The layout of the European Central Bank's euro foreign exchange reference rates; the figures are made up.
-        $xml = '<?xml version="1.0" encoding="UTF-8"?><gesmes:Envelope xmlns:gesmes="http://www.gesmes.org/xml/2002-08-01" xmlns="http://www.ecb.int/vocabulary/2002-08-01/eurofxref"><gesmes:subject>Reference rates</gesmes:subject><Cube><Cube time="2026-11-20"><Cube currency="USD" rate="1.0840"/><Cube currency="JPY" rate="161.50"/></Cube><Cube time="2026-11-19"><Cube currency="USD" rate="1.0810"/></Cube></Cube></gesmes:Envelope>';
+        $xml =
+            '<?xml version="1.0" encoding="UTF-8"?><gesmes:Envelope xmlns:gesmes="http://www.gesmes.org/xml/2002-08-01" xmlns="http://www.ecb.int/vocabulary/2002-08-01/eurofxref"><gesmes:subject>Reference rates</gesmes:subject><Cube><Cube time="2026-11-20"><Cube currency="USD" rate="1.0840"/><Cube currency="JPY" rate="161.50"/></Cube><Cube time="2026-11-19"><Cube currency="USD" rate="1.0810"/></Cube></Cube></gesmes:Envelope>';
         self::assertTrue(ReferenceRates::looksLikeOne($xml));
-        self::assertSame(['2026-11-20' => ['USD' => '1.0840', 'JPY' => '161.50'], '2026-11-19' => ['USD' => '1.0810']], ReferenceRates::read($xml));
+        self::assertSame(
+            ['2026-11-20' => ['USD' => '1.0840', 'JPY' => '161.50'], '2026-11-19' => ['USD' => '1.0810']],
+            ReferenceRates::read($xml),
+        );
         $csv = "Date,USD,JPY,CYP,\n2026-11-20,1.0840,161.50,N/A,\n2026-11-19,1.0810,160.9,N/A,\n";
         self::assertTrue(ReferenceRates::looksLikeOne($csv));
         self::assertSame('160.9', ReferenceRates::read($csv)['2026-11-19']['JPY']);

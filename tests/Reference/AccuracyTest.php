@@ -77,7 +77,12 @@ final class AccuracyTest extends TestCase
     {
         foreach ([...self::witnesses('ets'), ...self::witnesses('croston')] as $witness) {
             $scale = new ErrorScale(array_map(floatval(...), $witness['train']), $witness['period']);
-            self::assertEqualsWithDelta($witness['mase'], self::mase($witness['test'], $witness['theirs'], $scale->meanAbsolute), 1e-6, $witness['name']);
+            self::assertEqualsWithDelta(
+                $witness['mase'],
+                self::mase($witness['test'], $witness['theirs'], $scale->meanAbsolute),
+                1e-6,
+                $witness['name'],
+            );
         }
     }
 
@@ -85,21 +90,25 @@ final class AccuracyTest extends TestCase
     {
         $witness = self::witnesses('croston-itself')[0];
         $demand = array_map(floatval(...), $witness['train']);
-        $croston = Intermittent::of(Intermittent::CROSTON, .1)->roll($demand, [20], 4)[20];
+        $croston = Intermittent::of(Intermittent::CROSTON, 0.1)->roll($demand, [20], 4)[20];
         self::assertEqualsWithDelta($witness['theirs'], $croston, 1e-9, 'R forecast::croston with α = 0.1');
         // Syntetos & Boylan 2005: Croston × (1 − α/2).
-        self::assertEqualsWithDelta($croston[0] * .95, Intermittent::of(Intermittent::SBA, .1)->roll($demand, [20], 1)[20][0], 1e-12);
+        self::assertEqualsWithDelta(
+            $croston[0] * 0.95,
+            Intermittent::of(Intermittent::SBA, 0.1)->roll($demand, [20], 1)[20][0],
+            1e-12,
+        );
     }
 
     /** Teunter, Syntetos & Babai 2011: without demand the forecast decays by (1 − β) a period, while Croston's stands still. */
     public function testTheirMethodForgetsWhatIsNoLongerWanted(): void
     {
         $demand = [...array_fill(0, 40, 4.0), ...array_fill(0, 10, 0.0)];
-        $tsb = Intermittent::of(Intermittent::TSB, .1, .2)->roll($demand, [40, 41, 50], 1);
+        $tsb = Intermittent::of(Intermittent::TSB, 0.1, 0.2)->roll($demand, [40, 41, 50], 1);
         self::assertEqualsWithDelta(4.0, $tsb[40][0], 1e-9);
-        self::assertEqualsWithDelta(4 * .8, $tsb[41][0], 1e-9);
-        self::assertEqualsWithDelta(4 * .8 ** 10, $tsb[50][0], 1e-9);
-        $croston = Intermittent::of(Intermittent::CROSTON, .1)->roll($demand, [40, 50], 1);
+        self::assertEqualsWithDelta(4 * 0.8, $tsb[41][0], 1e-9);
+        self::assertEqualsWithDelta(4 * 0.8 ** 10, $tsb[50][0], 1e-9);
+        $croston = Intermittent::of(Intermittent::CROSTON, 0.1)->roll($demand, [40, 50], 1);
         self::assertSame($croston[40], $croston[50]);
     }
 }

@@ -23,7 +23,9 @@ final class AwardTest extends TestCase
     /** Source: brute force over all assignments. */
     public function testItIsTheBestOfAllAssignments(): void
     {
-        $missed = static fn (Award $award): int => count(array_filter($award->shares, static fn (Share $share): bool => null !== $share->short));
+        $missed = static fn (Award $award): int => count(
+            array_filter($award->shares, static fn (Share $share): bool => null !== $share->short),
+        );
         for ($seed = 1; $seed <= 120; ++$seed) {
             $basket = self::drawn($seed, 5, 4);
             $least = \INF;
@@ -41,7 +43,11 @@ final class AwardTest extends TestCase
     public function testItAgreesWithGlpk(): void
     {
         /** @var array<string, array<int, float>> $optima */
-        $optima = json_decode((string) file_get_contents(__DIR__.'/glpk/optima.json'), true, flags: \JSON_THROW_ON_ERROR);
+        $optima = json_decode(
+            (string) file_get_contents(__DIR__.'/glpk/optima.json'),
+            true,
+            flags: \JSON_THROW_ON_ERROR,
+        );
         foreach (self::SIZES as $size => [$lines, $suppliers, , $count]) {
             self::assertCount($count, $optima[$size]);
             $proven = 0;
@@ -74,17 +80,29 @@ final class AwardTest extends TestCase
 
     public function testAMinimumOutOfReachIsSaidAndALineNobodySuppliesToo(): void
     {
-        $basket = new Basket(['a' => ['s' => new Bid(10, 10)], 'b' => []], ['s' => new Bidder(FreightTariff::none(), OrderMinimum::of(50.0))]);
+        $basket = new Basket(
+            ['a' => ['s' => new Bid(10, 10)], 'b' => []],
+            ['s' => new Bidder(FreightTariff::none(), OrderMinimum::of(50.0))],
+        );
         $award = $basket->best();
-        self::assertSame([['a' => 's'], ['b'], '40 short of their minimum of 50 in goods'], [$award->chosen, $award->unmet, $award->shares['s']->short]);
+        self::assertSame(
+            [['a' => 's'], ['b'], '40 short of their minimum of 50 in goods'],
+            [$award->chosen, $award->unmet, $award->shares['s']->short],
+        );
     }
 
     public function testFillingUpToFreeFreightCanBeatTheCheapestLine(): void
     {
         // Apart, each line's cheapest costs 60 + 20 + 38 and two freights of 10; one line more at the first saves its freight and the other's.
         $basket = new Basket(
-            ['a' => ['x' => new Bid(60, 60), 'y' => new Bid(70, 70)], 'b' => ['x' => new Bid(42, 42), 'y' => new Bid(38, 38)]],
-            ['x' => new Bidder(FreightTariff::flat(10, 100), OrderMinimum::none()), 'y' => new Bidder(FreightTariff::flat(10), OrderMinimum::none())],
+            [
+                'a' => ['x' => new Bid(60, 60), 'y' => new Bid(70, 70)],
+                'b' => ['x' => new Bid(42, 42), 'y' => new Bid(38, 38)],
+            ],
+            [
+                'x' => new Bidder(FreightTariff::flat(10, 100), OrderMinimum::none()),
+                'y' => new Bidder(FreightTariff::flat(10), OrderMinimum::none()),
+            ],
         );
         $best = $basket->best();
         self::assertSame(['a' => 'x', 'b' => 'x'], $best->chosen);
@@ -115,23 +133,42 @@ final class AwardTest extends TestCase
         $share = static fn (): float => mt_rand() / mt_getrandmax();
         $bidders = $bids = [];
         for ($s = 0; $s < $suppliers; ++$s) {
-            $free = $share() < .6 ? 150 + $share() * $lines * 12 : null;
+            $free = $share() < 0.6 ? 150 + $share() * $lines * 12 : null;
             $tariff = match (mt_rand(0, 3)) {
                 0 => FreightTariff::flat(10 + $share() * 40, $free),
-                1 => FreightTariff::byWeight([[0.0, 8 + $share() * 10], [30.0, 25 + $share() * 10], [100.0, 45 + $share() * 20], [300.0, 90.0]], $free),
+                1 => FreightTariff::byWeight(
+                    [[0.0, 8 + $share() * 10], [30.0, 25 + $share() * 10], [100.0, 45 + $share() * 20], [300.0, 90.0]],
+                    $free,
+                ),
                 2 => FreightTariff::byPallet(30 + $share() * 20, 200, $free),
                 default => FreightTariff::none(),
             };
-            $bidders['s'.$s] = new Bidder($tariff, OrderMinimum::of($share() < .6 ? 50 + $share() * $lines * 6 : null, $share() < .2 ? 40.0 : null, $share() < .2 ? 10.0 : null), $share() < .3 ? .25 : 1.0, 3 + $share() * 15, 1.0, $share() < .25 ? $lines * 15 + $share() * 300 : null);
+            $bidders['s'.$s] = new Bidder(
+                $tariff,
+                OrderMinimum::of(
+                    $share() < 0.6 ? 50 + $share() * $lines * 6 : null,
+                    $share() < 0.2 ? 40.0 : null,
+                    $share() < 0.2 ? 10.0 : null,
+                ),
+                $share() < 0.3 ? 0.25 : 1.0,
+                3 + $share() * 15,
+                1.0,
+                $share() < 0.25 ? $lines * 15 + $share() * 300 : null,
+            );
         }
         for ($i = 0; $i < $lines; ++$i) {
             $base = 5 + $share() * 95;
             $kilograms = $share() * 20;
             $bids['l'.$i] = [];
             foreach ($bidders as $name => $bidder) {
-                if ($share() < .7) {
-                    $cost = $base * (.85 + .4 * $share());
-                    $bids['l'.$i][$name] = new Bid($cost, $cost / $bidder->homeForOne * (.95 + .1 * $share()), $kilograms * (.9 + .2 * $share()), (float) mt_rand(1, 5));
+                if ($share() < 0.7) {
+                    $cost = $base * (0.85 + 0.4 * $share());
+                    $bids['l'.$i][$name] = new Bid(
+                        $cost,
+                        ($cost / $bidder->homeForOne) * (0.95 + 0.1 * $share()),
+                        $kilograms * (0.9 + 0.2 * $share()),
+                        (float) mt_rand(1, 5),
+                    );
                 }
             }
             if ([] === $bids['l'.$i]) {

@@ -17,7 +17,11 @@ final class DistributionsAgainstRTest extends TestCase
     public function testQuantilesProbabilitiesAndLossesAreThoseOfR(): void
     {
         /** @var array{p: list<float>, x: list<float>, distributions: list<array{kind: string, mean: float, deviation: float, quantile: list<float>, cumulative: list<float>, loss: list<float>}>} $r */
-        $r = json_decode((string) file_get_contents(__DIR__.'/r/distributions.json'), true, flags: \JSON_THROW_ON_ERROR);
+        $r = json_decode(
+            (string) file_get_contents(__DIR__.'/r/distributions.json'),
+            true,
+            flags: \JSON_THROW_ON_ERROR,
+        );
         self::assertCount(9, $r['distributions']);
         foreach ($r['distributions'] as $witness) {
             $ours = match ($witness['kind']) {
@@ -29,11 +33,21 @@ final class DistributionsAgainstRTest extends TestCase
             self::assertEqualsWithDelta($witness['mean'], $ours->mean(), 1e-6, $name);
             self::assertEqualsWithDelta($witness['deviation'], $ours->deviation(), 1e-6, $name);
             foreach ($r['p'] as $i => $p) {
-                self::assertEqualsWithDelta($witness['quantile'][$i], $ours->quantile($p), 1e-6 * max(1.0, $witness['quantile'][$i]), $name);
+                self::assertEqualsWithDelta(
+                    $witness['quantile'][$i],
+                    $ours->quantile($p),
+                    1e-6 * max(1.0, $witness['quantile'][$i]),
+                    $name,
+                );
             }
             foreach ($r['x'] as $i => $x) {
                 self::assertEqualsWithDelta($witness['cumulative'][$i], $ours->cumulative($x), 1e-9, $name);
-                self::assertEqualsWithDelta($witness['loss'][$i], $ours->loss($x), 1e-7 * max(1.0, $witness['loss'][$i]), $name);
+                self::assertEqualsWithDelta(
+                    $witness['loss'][$i],
+                    $ours->loss($x),
+                    1e-7 * max(1.0, $witness['loss'][$i]),
+                    $name,
+                );
             }
         }
     }
@@ -42,25 +56,41 @@ final class DistributionsAgainstRTest extends TestCase
     {
         $five = Counts::poisson(2)->times(5);
         foreach ([4, 10, 17] as $units) {
-            self::assertEqualsWithDelta(Counts::poisson(10)->cumulative($units), $five->cumulative($units), 1e-9, 'the sum of Poisson demands is Poisson');
+            self::assertEqualsWithDelta(
+                Counts::poisson(10)->cumulative($units),
+                $five->cumulative($units),
+                1e-9,
+                'the sum of Poisson demands is Poisson',
+            );
         }
-        $mixed = Counts::mixture([[Counts::poisson(2), .25], [Counts::poisson(6), .75]]);
+        $mixed = Counts::mixture([[Counts::poisson(2), 0.25], [Counts::poisson(6), 0.75]]);
         self::assertEqualsWithDelta(5.0, $mixed->mean(), 1e-9);
-        self::assertEqualsWithDelta(5 + 3, $mixed->deviation() ** 2, 1e-6, 'variance within and between: 5 + .25 × 9 + .75 × 1');
+        self::assertEqualsWithDelta(
+            5 + 3,
+            $mixed->deviation() ** 2,
+            1e-6,
+            'variance within and between: 5 + .25 × 9 + .75 × 1',
+        );
     }
 
     public function testAMixtureHasTheMomentsOfItsParts(): void
     {
-        $mixture = new Mixture([[new Normal(100, 10), .5], [new Normal(140, 10), .5]]);
+        $mixture = new Mixture([[new Normal(100, 10), 0.5], [new Normal(140, 10), 0.5]]);
         self::assertEqualsWithDelta(120.0, $mixture->mean(), 1e-9);
         self::assertEqualsWithDelta(sqrt(100 + 400), $mixture->deviation(), 1e-9);
-        self::assertEqualsWithDelta(120.0, $mixture->quantile(.5), 1e-4);
-        self::assertEqualsWithDelta(.5 * (new Normal(100, 10))->loss(130) + .5 * (new Normal(140, 10))->loss(130), $mixture->loss(130), 1e-12);
+        self::assertEqualsWithDelta(120.0, $mixture->quantile(0.5), 1e-4);
+        self::assertEqualsWithDelta(
+            0.5 * (new Normal(100, 10))->loss(130) + 0.5 * (new Normal(140, 10))->loss(130),
+            $mixture->loss(130),
+            1e-12,
+        );
     }
 
     public function testDrawsFollowTheirDistributionAndComeBackWithTheSeed(): void
     {
-        foreach ([new Normal(100, 20), new Gamma(12, 5), new Gamma(2, 3), Counts::negativeBinomial(8, 30)] as $distribution) {
+        foreach (
+            [new Normal(100, 20), new Gamma(12, 5), new Gamma(2, 3), Counts::negativeBinomial(8, 30)] as $distribution
+        ) {
             $draws = new Draws(4);
             $sum = $squares = 0.0;
             for ($i = 0; $i < 20000; ++$i) {
@@ -69,8 +99,16 @@ final class DistributionsAgainstRTest extends TestCase
                 $squares += $value * $value;
             }
             // Four standard errors of the mean.
-            self::assertEqualsWithDelta($distribution->mean(), $sum / 20000, 4 * $distribution->deviation() / sqrt(20000));
-            self::assertEqualsWithDelta($distribution->deviation(), sqrt($squares / 20000 - ($sum / 20000) ** 2), .06 * $distribution->deviation());
+            self::assertEqualsWithDelta(
+                $distribution->mean(),
+                $sum / 20000,
+                (4 * $distribution->deviation()) / sqrt(20000),
+            );
+            self::assertEqualsWithDelta(
+                $distribution->deviation(),
+                sqrt($squares / 20000 - ($sum / 20000) ** 2),
+                0.06 * $distribution->deviation(),
+            );
         }
         $draw = static fn (int $seed): array => array_map((new Draws($seed))->below(...), [10, 100, 1000, 10000]);
         self::assertSame($draw(7), $draw(7));

@@ -28,7 +28,12 @@ final class InventoryTheoryTest extends TestCase
             self::assertEqualsWithDelta($r['quantile'][$i], StandardNormal::quantile((float) $p), 1e-10);
         }
         foreach ($r['z'] as $i => $z) {
-            self::assertEqualsWithDelta(1.0, StandardNormal::cumulative((float) $z) / $r['cumulative'][$i], 1e-3, 'far tail: relative');
+            self::assertEqualsWithDelta(
+                1.0,
+                StandardNormal::cumulative((float) $z) / $r['cumulative'][$i],
+                1e-3,
+                'far tail: relative',
+            );
             self::assertEqualsWithDelta($r['cumulative'][$i], StandardNormal::cumulative((float) $z), 1e-14);
             self::assertEqualsWithDelta($r['loss'][$i], StandardNormal::loss((float) $z), 1e-10);
         }
@@ -51,9 +56,9 @@ final class InventoryTheoryTest extends TestCase
     /** Source: Harris 1913; the example is Heizer & Render's (from memory). */
     public function testEconomicOrderQuantity(): void
     {
-        self::assertEqualsWithDelta(200.0, EconomicOrderQuantity::of(1000, 10, .5), 1e-9);
+        self::assertEqualsWithDelta(200.0, EconomicOrderQuantity::of(1000, 10, 0.5), 1e-9);
         // Its own witness: no whole number near it costs less a year.
-        $cost = static fn (int $q): float => 1000 / $q * 10 + $q / 2 * .5;
+        $cost = static fn (int $q): float => (1000 / $q) * 10 + ($q / 2) * 0.5;
         foreach (range(150, 250) as $q) {
             self::assertGreaterThanOrEqual($cost(200), $cost($q));
         }
@@ -65,23 +70,24 @@ final class InventoryTheoryTest extends TestCase
     public function testDeviationOfLeadTimeDemand(): void
     {
         $deviation = Forecast::deviationOver(sqrt(5) * 16, 150, 1);
-        self::assertEqualsWithDelta(154.2, $deviation, .05);
-        self::assertEqualsWithDelta(1.6449 * 154.15, (new Normal(750.0, $deviation))->quantile(.95) - 750, .5);
+        self::assertEqualsWithDelta(154.2, $deviation, 0.05);
+        self::assertEqualsWithDelta(1.6449 * 154.15, (new Normal(750.0, $deviation))->quantile(0.95) - 750, 0.5);
     }
 
     /** Second witness for the safety stock: simulated cycles are covered as often as asked for. */
     public function testTheCycleServiceAskedForIsReached(): void
     {
         mt_srand(20261123);
-        $normal = static fn (): float => sqrt(-2 * log((mt_rand() + 1) / (mt_getrandmax() + 2))) * cos(2 * \M_PI * mt_rand() / mt_getrandmax());
-        foreach ([.90, .97] as $service) {
+        $normal = static fn (): float => sqrt(-2 * log((mt_rand() + 1) / (mt_getrandmax() + 2))) *
+            cos((2 * \M_PI * mt_rand()) / mt_getrandmax());
+        foreach ([0.9, 0.97] as $service) {
             $stock = 150 * 5 + StandardNormal::quantile($service) * Forecast::deviationOver(sqrt(5) * 16, 150, 1);
             $covered = 0;
             for ($cycle = 0; $cycle < 40000; ++$cycle) {
                 $days = max(0.0, 5 + $normal());
                 $covered += 150 * $days + sqrt($days) * 16 * $normal() <= $stock ? 1 : 0;
             }
-            self::assertEqualsWithDelta($service, $covered / 40000, .01);
+            self::assertEqualsWithDelta($service, $covered / 40000, 0.01);
         }
     }
 
@@ -94,7 +100,16 @@ final class InventoryTheoryTest extends TestCase
     /** Source: ISO 4217 minor units, from ICU. */
     public function testMinorUnits(): void
     {
-        self::assertSame([0, 2, 3, 2, 2], array_map(static fn (string $code): int => Currency::of($code)->decimals, ['JPY', 'EUR', 'KWD', 'PLN', 'USD']));
+        self::assertSame(
+            [0, 2, 3, 2, 2],
+            array_map(static fn (string $code): int => Currency::of($code)->decimals, [
+                'JPY',
+                'EUR',
+                'KWD',
+                'PLN',
+                'USD',
+            ]),
+        );
     }
 
     /** Source: NIST Special Publication 811, international yard and pound agreement of 1959. */

@@ -25,19 +25,32 @@ final class LotSizeAndLevelsTest extends TestCase
     /** Source: Wagner & Whitin 1958, the 12-period example. */
     public function testWagnerWhitinsOwnExample(): void
     {
-        $plan = DynamicLots::wagnerWhitin([69.0, 29, 36, 61, 61, 26, 34, 67, 45, 67, 79, 56], [85.0, 102, 102, 101, 98, 114, 105, 86, 119, 110, 98, 114], 1.0);
+        $plan = DynamicLots::wagnerWhitin(
+            [69.0, 29, 36, 61, 61, 26, 34, 67, 45, 67, 79, 56],
+            [85.0, 102, 102, 101, 98, 114, 105, 86, 119, 110, 98, 114],
+            1.0,
+        );
         self::assertEqualsWithDelta(864.0, $plan->cost, 1e-9);
-        self::assertSame([1, 3, 5, 8, 10, 11], array_map(static fn (int $period): int => $period + 1, array_keys(array_filter($plan->lots, static fn (float $lot): bool => $lot > 0))));
+        self::assertSame(
+            [1, 3, 5, 8, 10, 11],
+            array_map(
+                static fn (int $period): int => $period + 1,
+                array_keys(array_filter($plan->lots, static fn (float $lot): bool => $lot > 0)),
+            ),
+        );
     }
 
     /** Source: Silver, Pyke & Peterson, the 12-month example: A = 54, h = 0.4. */
     public function testSilverMealsExample(): void
     {
         $demand = [10.0, 62, 12, 130, 154, 129, 88, 52, 124, 160, 238, 41];
-        $heuristic = DynamicLots::silverMeal($demand, 54.0, .4);
-        self::assertEqualsWithDelta(501.20, $heuristic->cost, 1e-9);
-        self::assertSame([84.0, 130.0, 283.0, 140.0, 124.0, 160.0, 279.0], array_values(array_filter($heuristic->lots, static fn (float $lot): bool => $lot > 0)));
-        self::assertEqualsWithDelta(501.20, DynamicLots::wagnerWhitin($demand, 54.0, .4)->cost, 1e-9);
+        $heuristic = DynamicLots::silverMeal($demand, 54.0, 0.4);
+        self::assertEqualsWithDelta(501.2, $heuristic->cost, 1e-9);
+        self::assertSame(
+            [84.0, 130.0, 283.0, 140.0, 124.0, 160.0, 279.0],
+            array_values(array_filter($heuristic->lots, static fn (float $lot): bool => $lot > 0)),
+        );
+        self::assertEqualsWithDelta(501.2, DynamicLots::wagnerWhitin($demand, 54.0, 0.4)->cost, 1e-9);
         self::assertSame(3, $heuristic->firstCovers());
     }
 
@@ -54,7 +67,7 @@ final class LotSizeAndLevelsTest extends TestCase
                 $last = 0;
                 $units = array_fill(0, 7, 0.0);
                 for ($t = 0; $t < 7; ++$t) {
-                    $last = 0 === $t || 1 === ($plan >> ($t - 1) & 1) ? $t : $last;
+                    $last = 0 === $t || 1 === (($plan >> ($t - 1)) & 1) ? $t : $last;
                     $units[$last] += $demand[$t];
                     $cost += $demand[$t] * ($t - $last);
                 }
@@ -72,12 +85,12 @@ final class LotSizeAndLevelsTest extends TestCase
     public function testPriceBreaksForAllUnits(): void
     {
         $breaks = [[0.0, 5.0], [1000.0, 4.8], [2000.0, 4.75]];
-        [$quantity, $cost] = EconomicOrderQuantity::allUnits(5000, 49, .2, $breaks);
+        [$quantity, $cost] = EconomicOrderQuantity::allUnits(5000, 49, 0.2, $breaks);
         self::assertEqualsWithDelta(1000.0, $quantity, 1e-9);
         self::assertEqualsWithDelta(24725.0, $cost, 1e-6);
         foreach (range(100, 4000, 10) as $q) {
             $price = $q >= 2000 ? 4.75 : ($q >= 1000 ? 4.8 : 5.0);
-            self::assertGreaterThanOrEqual($cost - 1e-6, 5000 * $price + 5000 / $q * 49 + $q / 2 * .2 * $price);
+            self::assertGreaterThanOrEqual($cost - 1e-6, 5000 * $price + (5000 / $q) * 49 + ($q / 2) * 0.2 * $price);
         }
     }
 
@@ -85,15 +98,15 @@ final class LotSizeAndLevelsTest extends TestCase
     public function testPriceBreaksForTheUnitsBeyond(): void
     {
         $breaks = [[0.0, 5.0], [400.0, 4.6], [900.0, 4.2]];
-        [$quantity, $cost] = EconomicOrderQuantity::incremental(5000, 49, .2, $breaks);
+        [$quantity, $cost] = EconomicOrderQuantity::incremental(5000, 49, 0.2, $breaks);
         $best = [0, INF];
         foreach (range(50, 6000) as $q) {
             $goods = min($q, 400) * 5.0 + max(0, min($q, 900) - 400) * 4.6 + max(0, $q - 900) * 4.2;
-            $total = 5000 * $goods / $q + 5000 / $q * 49 + .2 * $goods / 2;
+            $total = (5000 * $goods) / $q + (5000 / $q) * 49 + (0.2 * $goods) / 2;
             $best = $total < $best[1] ? [$q, $total] : $best;
         }
         self::assertEqualsWithDelta($best[0], $quantity, 1.0);
-        self::assertEqualsWithDelta($best[1], $cost, .01);
+        self::assertEqualsWithDelta($best[1], $cost, 0.01);
     }
 
     /** Source: Zheng & Federgruen 1991, table 1 (from memory): Poisson mean 10, K = 64, h = 1, p = 9, lead time 0. */
@@ -102,19 +115,28 @@ final class LotSizeAndLevelsTest extends TestCase
         $demand = Counts::poisson(10);
         $best = BestReorderLevels::of($demand, $demand, 64, 1, 9);
         self::assertSame([6, 40], [$best->reorderPoint, $best->orderUpTo]);
-        self::assertEqualsWithDelta(35.02, $best->costPerPeriod, .005);
+        self::assertEqualsWithDelta(35.02, $best->costPerPeriod, 0.005);
     }
 
     /** Second witness: every pair of levels tried, over the renewal cost. */
     public function testNoOtherLevelsCostLess(): void
     {
-        foreach ([[Counts::poisson(4), 0, 20.0, 1.0, 6.0], [Counts::negativeBinomial(5, 15), 2, 30.0, .5, 8.0], [Counts::poisson(2), 1, 5.0, 1.0, 20.0]] as [$demand, $lead, $order, $holding, $shortage]) {
+        foreach (
+            [
+                [Counts::poisson(4), 0, 20.0, 1.0, 6.0],
+                [Counts::negativeBinomial(5, 15), 2, 30.0, 0.5, 8.0],
+                [Counts::poisson(2), 1, 5.0, 1.0, 20.0],
+            ] as [$demand, $lead, $order, $holding, $shortage]
+        ) {
             $until = $demand->times($lead + 1);
             $best = BestReorderLevels::of($demand, $until, $order, $holding, $shortage);
             $cheapest = INF;
             for ($s = -5; $s < 40; ++$s) {
                 for ($top = $s + 1; $top < 70; ++$top) {
-                    $cheapest = min($cheapest, BestReorderLevels::costOf($s, $top, $demand, $until, $order, $holding, $shortage));
+                    $cheapest = min(
+                        $cheapest,
+                        BestReorderLevels::costOf($s, $top, $demand, $until, $order, $holding, $shortage),
+                    );
                 }
             }
             self::assertEqualsWithDelta($cheapest, $best->costPerPeriod, 1e-9);
@@ -129,8 +151,19 @@ final class LotSizeAndLevelsTest extends TestCase
             $best = BestReorderLevels::of($demand, $demand->times($lead + 1), 64, 1, 9);
             $draws = new Draws(11);
             $policy = StockPolicy::upTo($best->reorderPoint, $best->orderUpTo);
-            $played = Simulation::run(40000, static fn (): StockPolicy => $policy, static fn (): float => $draws->of($demand), static fn (): int => $lead, 1, 64, 1, 9, true, 500);
-            self::assertEqualsWithDelta(1.0, $played->costPerPeriod / $best->costPerPeriod, .01, 'lead time '.$lead);
+            $played = Simulation::run(
+                40000,
+                static fn (): StockPolicy => $policy,
+                static fn (): float => $draws->of($demand),
+                static fn (): int => $lead,
+                1,
+                64,
+                1,
+                9,
+                true,
+                500,
+            );
+            self::assertEqualsWithDelta(1.0, $played->costPerPeriod / $best->costPerPeriod, 0.01, 'lead time '.$lead);
         }
     }
 
@@ -139,16 +172,25 @@ final class LotSizeAndLevelsTest extends TestCase
     {
         $demand = Counts::poisson(20);
         foreach ([[1.0, 9.0], [1.0, 3.0], [2.0, 38.0]] as [$holding, $shortage]) {
-            self::assertSame((int) $demand->quantile($shortage / ($shortage + $holding)), BestReorderLevels::of($demand, $demand, 0, $holding, $shortage)->orderUpTo);
+            self::assertSame(
+                (int) $demand->quantile($shortage / ($shortage + $holding)),
+                BestReorderLevels::of($demand, $demand, 0, $holding, $shortage)->orderUpTo,
+            );
         }
     }
 
     /** @return iterable<string, array{Distribution, array<int, float>, float}> */
     public static function services(): iterable
     {
-        foreach (['Poisson' => Counts::poisson(20), 'negative binomial' => Counts::negativeBinomial(20, 70), 'normal' => new Normal(60, 15)] as $name => $demand) {
-            foreach (['fixed' => [3 => 1.0], 'varying' => [2 => .25, 3 => .5, 5 => .25]] as $how => $leads) {
-                foreach ([.90, .95, .98, .99] as $share) {
+        foreach (
+            [
+                'Poisson' => Counts::poisson(20),
+                'negative binomial' => Counts::negativeBinomial(20, 70),
+                'normal' => new Normal(60, 15),
+            ] as $name => $demand
+        ) {
+            foreach (['fixed' => [3 => 1.0], 'varying' => [2 => 0.25, 3 => 0.5, 5 => 0.25]] as $how => $leads) {
+                foreach ([0.9, 0.95, 0.98, 0.99] as $share) {
                     yield sprintf('%s, lead time %s, %g', $name, $how, $share) => [$demand, $leads, $share];
                 }
             }
@@ -169,16 +211,33 @@ final class LotSizeAndLevelsTest extends TestCase
         $policies = [
             'up to a level, every period' => [StockPolicy::always($over->levelFor($share, 1)), 1],
             'up to a level, every fourth period' => [StockPolicy::always($over->levelFor($share, 4)), 4],
-            'in lots' => [StockPolicy::inLots(FillRate::reorderPoint($share, $lot, $over->with(1), $over->with(0), false), $lot), 1],
+            'in lots' => [
+                StockPolicy::inLots(FillRate::reorderPoint($share, $lot, $over->with(1), $over->with(0), false), $lot),
+                1,
+            ],
         ];
-        $point = FillRate::reorderPoint($share, $lot, $over->with(2), $over->with(0), true, new Renewal($whole->times(2)));
+        $point = FillRate::reorderPoint(
+            $share,
+            $lot,
+            $over->with(2),
+            $over->with(0),
+            true,
+            new Renewal($whole->times(2)),
+        );
         $policies['up to a level from a reorder point'] = [StockPolicy::upTo($point, $point + $lot), 2];
         $leadDraw = Counts::of(array_values(array_replace(array_fill(0, max(array_keys($leads)) + 1, 0.0), $leads)));
         foreach ($policies as $name => [$policy, $review]) {
             $draws = new Draws(3);
             $leadDraws = new Draws(4);
-            $played = Simulation::run(20000, static fn (): StockPolicy => $policy, static fn (): float => max(0.0, $draws->of($demand)), static fn (): int => (int) $leadDraws->of($leadDraw), $review, warmUp: 200);
-            self::assertEqualsWithDelta($share, $played->fillRate, .01, $name);
+            $played = Simulation::run(
+                20000,
+                static fn (): StockPolicy => $policy,
+                static fn (): float => max(0.0, $draws->of($demand)),
+                static fn (): int => (int) $leadDraws->of($leadDraw),
+                $review,
+                warmUp: 200,
+            );
+            self::assertEqualsWithDelta($share, $played->fillRate, 0.01, $name);
         }
     }
 }

@@ -21,7 +21,11 @@ final class SmoothingAgainstRTest extends TestCase
     public static function series(): iterable
     {
         /** @var list<Witness> $all */
-        $all = json_decode((string) file_get_contents(__DIR__.'/r/smoothing.json'), true, flags: \JSON_THROW_ON_ERROR);
+        $all = json_decode(
+            (string) file_get_contents(__DIR__.'/r/smoothing.json'),
+            true,
+            flags: \JSON_THROW_ON_ERROR,
+        );
         foreach ($all as $witness) {
             yield $witness['series'].', '.$witness['kind'] => [$witness];
         }
@@ -46,11 +50,16 @@ final class SmoothingAgainstRTest extends TestCase
     #[DataProvider('series')]
     public function testTheFittedParametersAreAtLeastAsGoodAsThoseOfR(array $r): void
     {
-        $fit = Smoothing::fit(array_map(floatval(...), $r['values']), Trend::Linear, Season::from($r['kind']), $r['period']);
+        $fit = Smoothing::fit(
+            array_map(floatval(...), $r['values']),
+            Trend::Linear,
+            Season::from($r['kind']),
+            $r['period'],
+        );
         self::assertLessThan(1.02 * $r['sse'], $fit->sse, sprintf('%s, %s', $r['series'], $r['kind']));
         $simple = Smoothing::fit(array_map(floatval(...), $r['values']));
         self::assertLessThanOrEqual(1.0001 * $r['ses']['sse'], $simple->sse);
-        if ($r['ses']['alpha'] < .99) {
+        if ($r['ses']['alpha'] < 0.99) {
             self::assertEqualsWithDelta($r['ses']['alpha'], $simple->alpha, 1e-3);
         }
     }

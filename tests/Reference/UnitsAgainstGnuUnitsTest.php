@@ -15,11 +15,11 @@ final class UnitsAgainstGnuUnitsTest extends TestCase
 {
     private const FACTORS = [
         ['GRM', 'KGM', 0.001], // gram
-        ['MGM', 'KGM', 1e-06], // mg
+        ['MGM', 'KGM', 1e-6], // mg
         ['HGM', 'KGM', 0.1], // hectogram
         ['DTN', 'KGM', 100], // 100 kg
         ['TNE', 'KGM', 1000], // tonne
-        ['GRN', 'KGM', 6.479891e-05], // grain
+        ['GRN', 'KGM', 6.479891e-5], // grain
         ['ONZ', 'KGM', 0.028349523125], // oz
         ['APZ', 'KGM', 0.0311034768], // troyounce
         ['LBR', 'KGM', 0.45359237], // lb
@@ -63,7 +63,11 @@ final class UnitsAgainstGnuUnitsTest extends TestCase
     #[DataProvider('factors')]
     public function testAFactorIsThatOfGnuUnits(string $code, string $base, float $factor): void
     {
-        self::assertEqualsWithDelta($factor, Unit::fromCode($code)->factorTo(Unit::fromCode($base))->toFloat(), 1e-12 * $factor);
+        self::assertEqualsWithDelta(
+            $factor,
+            Unit::fromCode($code)->factorTo(Unit::fromCode($base))->toFloat(),
+            1e-12 * $factor,
+        );
     }
 
     /** @return list<array{string, string, float}> */
@@ -76,7 +80,10 @@ final class UnitsAgainstGnuUnitsTest extends TestCase
     {
         foreach (Unit::cases() as $unit) {
             foreach ($unit->convertible() as $other) {
-                self::assertTrue($unit->factorTo($other)->multipliedBy($other->factorTo($unit))->isEqualTo(1), $unit->value.' '.$other->value);
+                self::assertTrue(
+                    $unit->factorTo($other)->multipliedBy($other->factorTo($unit))->isEqualTo(1),
+                    $unit->value.' '.$other->value,
+                );
             }
         }
         self::assertContains(Unit::Pound, Unit::Kilogram->convertible());

@@ -21,13 +21,31 @@ final class BookingTest extends StoreTestCase
     {
         $item = self::item('T-1', '2.00');
         $order = self::sentOrder([[self::offer($item, '31.20'), 5]], 'PO-T1');
-        self::get(Ledger::class)->enter([new Posting($item->id, self::site('DEPOT')->id, MovementKind::Opening, BigDecimal::of(100), BigDecimal::of(2), self::now(), 'opening', null)], null);
+        self::get(Ledger::class)->enter(
+            [
+                new Posting(
+                    $item->id,
+                    self::site('DEPOT')->id,
+                    MovementKind::Opening,
+                    BigDecimal::of(100),
+                    BigDecimal::of(2),
+                    self::now(),
+                    'opening',
+                    null,
+                ),
+            ],
+            null,
+        );
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(5));
         $receipt = self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
 
         self::assertSame('160', self::held($item));
-        self::assertSame('2.225', (string) $item->averageCost()?->strippedOfTrailingZeros(), '(100 × 2.00 + 60 × 2.60) / 160');
+        self::assertSame(
+            '2.225',
+            (string) $item->averageCost()?->strippedOfTrailingZeros(),
+            '(100 × 2.00 + 60 × 2.60) / 160',
+        );
         self::assertSame(OrderState::Received, $order->state());
         self::assertSame('5', (string) $order->lines()[0]->received());
         self::assertCount(1, $receipt->lines());
@@ -50,7 +68,16 @@ final class BookingTest extends StoreTestCase
     {
         $item = self::item('T-3');
         self::entities()->flush();
-        $posting = new Posting($item->id, self::site('DEPOT')->id, MovementKind::Receipt, BigDecimal::of(1), null, self::now(), 'R-T', 'delivery-T/1');
+        $posting = new Posting(
+            $item->id,
+            self::site('DEPOT')->id,
+            MovementKind::Receipt,
+            BigDecimal::of(1),
+            null,
+            self::now(),
+            'R-T',
+            'delivery-T/1',
+        );
         self::get(Ledger::class)->enter([$posting], null);
         $this->expectException(\Doctrine\DBAL\Exception\UniqueConstraintViolationException::class);
         self::get(Ledger::class)->enter([$posting], null);
@@ -60,7 +87,10 @@ final class BookingTest extends StoreTestCase
     {
         [$kept, $closed] = [self::item('T-4'), self::item('T-5')];
         $supplier = self::supplier();
-        $order = self::sentOrder([[self::offer($kept, '12.00', 12, $supplier), 10], [self::offer($closed, '12.00', 12, $supplier), 10]], 'PO-T4');
+        $order = self::sentOrder(
+            [[self::offer($kept, '12.00', 12, $supplier), 10], [self::offer($closed, '12.00', 12, $supplier), 10]],
+            'PO-T4',
+        );
         $delivery = self::delivery($order);
         [$first, $second] = $delivery->lines();
         $first->count(BigDecimal::of(7));
@@ -83,13 +113,26 @@ final class BookingTest extends StoreTestCase
     public function testAForeignPriceBecomesCostAtTheRateOfTheDay(): void
     {
         $item = self::item('T-6');
-        $offer = self::offer($item, '48.00', 12, self::entities()->getRepository(Supplier::class)->findOneBy(['code' => 'BRENMOOR']));
+        $offer = self::offer(
+            $item,
+            '48.00',
+            12,
+            self::entities()
+                ->getRepository(Supplier::class)
+                ->findOneBy(['code' => 'BRENMOOR']),
+        );
         $order = self::sentOrder([[$offer, 2]], 'PO-T6', ExchangeRate::of('EUR', 'GBP', '0.8'));
-        self::connection()->executeStatement("REPLACE INTO exchange_rate (currency, day, foreign_for_one) VALUES ('GBP', '2026-11-23', 0.5)");
+        self::connection()->executeStatement(
+            "REPLACE INTO exchange_rate (currency, day, foreign_for_one) VALUES ('GBP', '2026-11-23', 0.5)",
+        );
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(2));
         self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
-        self::assertSame('8', (string) $item->averageCost()?->strippedOfTrailingZeros(), '48 pounds a case of 12, half a pound for one euro');
+        self::assertSame(
+            '8',
+            (string) $item->averageCost()?->strippedOfTrailingZeros(),
+            '48 pounds a case of 12, half a pound for one euro',
+        );
     }
 
     public function testALotIsAskedForAndKept(): void
@@ -103,7 +146,10 @@ final class BookingTest extends StoreTestCase
         } catch (Refused $refused) {
             self::assertStringContainsString('T-7 needs its lot number', $refused->getMessage());
         }
-        self::assertSame('0', self::connection()->fetchOne('SELECT COUNT(*) FROM stock_movement WHERE item_id = ?', [$item->id]) ?: '0');
+        self::assertSame(
+            '0',
+            self::connection()->fetchOne('SELECT COUNT(*) FROM stock_movement WHERE item_id = ?', [$item->id]) ?: '0',
+        );
     }
 
     public function testTooMuchIsRefusedWhole(): void
@@ -132,10 +178,17 @@ final class BookingTest extends StoreTestCase
     public function testVerificationNamesEveryDifference(): void
     {
         self::assertSame([], self::get(Verification::class)->differences(), 'the demo is proven');
-        self::connection()->executeStatement("UPDATE stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id SET b.quantity = b.quantity + 5 WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'");
-        $sent = self::connection()->fetchOne("SELECT o.number FROM purchase_order o JOIN order_line l ON l.order_id = o.id WHERE o.state = 'sent' GROUP BY o.id HAVING COUNT(*) > 1 ORDER BY o.id LIMIT 1");
+        self::connection()->executeStatement(
+            "UPDATE stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id SET b.quantity = b.quantity + 5 WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
+        );
+        $sent = self::connection()->fetchOne(
+            "SELECT o.number FROM purchase_order o JOIN order_line l ON l.order_id = o.id WHERE o.state = 'sent' GROUP BY o.id HAVING COUNT(*) > 1 ORDER BY o.id LIMIT 1",
+        );
         self::assertIsString($sent);
-        self::connection()->executeStatement('UPDATE order_line l JOIN purchase_order o ON o.id = l.order_id SET l.received = 1 WHERE o.number = ? AND l.position = 2', [$sent]);
+        self::connection()->executeStatement(
+            'UPDATE order_line l JOIN purchase_order o ON o.id = l.order_id SET l.received = 1 WHERE o.number = ? AND l.position = 2',
+            [$sent],
+        );
         $differences = implode("\n", self::get(Verification::class)->differences());
         self::assertStringContainsString('JAR-340R at DEPOT', $differences);
         self::assertStringContainsString($sent.' line 2 stands at 1', $differences);

@@ -60,7 +60,17 @@ final class OrderTest extends StoreTestCase
     {
         $order = self::draft('10.00', 3);
         $code = $order->lines()[0]->item?->code;
-        $onOrder = static fn (): int => count(array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0), self::get(PlanningData::class)->items()), static fn ($place): bool => $place->item->code === $code))[0]->stock->coming->orders);
+        $onOrder = static fn (): int => count(
+            array_values(
+                array_filter(
+                    self::get(PlanningData::class)->itemSites(
+                        self::now()->setTime(0, 0),
+                        self::get(PlanningData::class)->items(),
+                    ),
+                    static fn ($place): bool => $place->item->code === $code,
+                ),
+            )[0]->stock->coming->orders,
+        );
         self::assertSame(0, $onOrder());
         $order->approve(self::person('mara'), self::now());
         $order->send(self::now());
@@ -88,7 +98,17 @@ final class OrderTest extends StoreTestCase
 
     public function testTheDemoHasOneOfEachThatWaits(): void
     {
-        $states = array_count_values(array_map(static fn (PurchaseOrder $order): string => $order->state()->value, self::get(Orders::class)->in([OrderState::Draft, OrderState::AwaitingApproval, OrderState::Sent, OrderState::Acknowledged])));
+        $states = array_count_values(
+            array_map(
+                static fn (PurchaseOrder $order): string => $order->state()->value,
+                self::get(Orders::class)->in([
+                    OrderState::Draft,
+                    OrderState::AwaitingApproval,
+                    OrderState::Sent,
+                    OrderState::Acknowledged,
+                ]),
+            ),
+        );
         self::assertSame(1, $states['awaiting-approval']);
         self::assertGreaterThan(3, $states['acknowledged']);
         self::assertGreaterThan(1, $states['sent']);

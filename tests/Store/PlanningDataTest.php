@@ -28,7 +28,15 @@ final class PlanningDataTest extends StoreTestCase
 {
     private static function seen(Item $item): ItemSite
     {
-        $found = array_values(array_filter(self::get(PlanningData::class)->itemSites(self::now()->setTime(0, 0), self::get(PlanningData::class)->items()), static fn (ItemSite $place): bool => $place->item->code === $item->code));
+        $found = array_values(
+            array_filter(
+                self::get(PlanningData::class)->itemSites(
+                    self::now()->setTime(0, 0),
+                    self::get(PlanningData::class)->items(),
+                ),
+                static fn (ItemSite $place): bool => $place->item->code === $item->code,
+            ),
+        );
         self::assertCount(1, $found);
 
         return $found[0];
@@ -36,7 +44,18 @@ final class PlanningDataTest extends StoreTestCase
 
     private static function sold(Item $item, int $daysAgo, string $quantity, bool $out = false): void
     {
-        self::connection()->executeStatement('INSERT INTO sales_day (item_id, site_id, day, quantity, out_of_stock) VALUES (?, ?, ?, ?, ?)', [$item->id, self::site('FERRY')->id, self::now()->modify('-'.$daysAgo.' days')->format('Y-m-d'), $quantity, (int) $out]);
+        self::connection()->executeStatement(
+            'INSERT INTO sales_day (item_id, site_id, day, quantity, out_of_stock) VALUES (?, ?, ?, ?, ?)',
+            [
+                $item->id,
+                self::site('FERRY')->id,
+                self::now()
+                    ->modify('-'.$daysAgo.' days')
+                    ->format('Y-m-d'),
+                $quantity,
+                (int) $out,
+            ],
+        );
     }
 
     public function testSalesAreSummedIntoWeeksThatEndYesterday(): void
@@ -61,17 +80,35 @@ final class PlanningDataTest extends StoreTestCase
         }
         $history = self::seen($item)->record->own;
         self::assertSame([4.0], $history->sold, 'what came back is taken off');
-        self::assertEqualsWithDelta([4.0 * 7 / 3], $history->demand, 1e-9, 'three days in stock stand for seven');
+        self::assertEqualsWithDelta([(4.0 * 7) / 3], $history->demand, 1e-9, 'three days in stock stand for seven');
     }
 
     public function testOnlyAvailableStockCountsAndPromisesAreSummed(): void
     {
         $item = self::item('P-3');
-        self::entities()->persist(new CustomerPromise($item, self::site('FERRY'), BigDecimal::of(4), self::now(), 'sale 1'));
-        self::entities()->persist(new CustomerPromise($item, self::site('FERRY'), BigDecimal::of(2), self::now(), 'sale 2'));
+        self::entities()->persist(
+            new CustomerPromise($item, self::site('FERRY'), BigDecimal::of(4), self::now(), 'sale 1'),
+        );
+        self::entities()->persist(
+            new CustomerPromise($item, self::site('FERRY'), BigDecimal::of(2), self::now(), 'sale 2'),
+        );
         self::entities()->flush();
-        $post = static fn (int $quantity, StockState $state): Posting => new Posting($item->id, self::site('FERRY')->id, MovementKind::Opening, BigDecimal::of($quantity), null, self::now(), 'opening', null, '', $state);
-        self::get(Ledger::class)->enter([$post(30, StockState::Available), $post(9, StockState::Held), $post(5, StockState::AtDock)], null);
+        $post = static fn (int $quantity, StockState $state): Posting => new Posting(
+            $item->id,
+            self::site('FERRY')->id,
+            MovementKind::Opening,
+            BigDecimal::of($quantity),
+            null,
+            self::now(),
+            'opening',
+            null,
+            '',
+            $state,
+        );
+        self::get(Ledger::class)->enter(
+            [$post(30, StockState::Available), $post(9, StockState::Held), $post(5, StockState::AtDock)],
+            null,
+        );
         $seen = self::seen($item);
         self::assertTrue($seen->stock->onHand->isEqualTo(30));
         self::assertTrue($seen->stock->promised->isEqualTo(6));
@@ -87,7 +124,11 @@ final class PlanningDataTest extends StoreTestCase
         self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
         $open = self::seen($item)->stock->coming->orders;
         self::assertCount(1, $open);
-        self::assertSame(['PO-P4', '72', '2026-11-26'], [$open[0]->number, (string) $open[0]->stockUnits, $open[0]->due->format('Y-m-d')], 'six of ten cases of twelve');
+        self::assertSame(
+            ['PO-P4', '72', '2026-11-26'],
+            [$open[0]->number, (string) $open[0]->stockUnits, $open[0]->due->format('Y-m-d')],
+            'six of ten cases of twelve',
+        );
     }
 
     public function testADeliveryBookedMeanwhileIsNotCountedTwice(): void
@@ -98,7 +139,9 @@ final class PlanningDataTest extends StoreTestCase
         $delivery->lines()[0]->count(BigDecimal::of(10));
         self::entities()->flush();
         // Somebody else books eight of the ten between our look and our press.
-        self::connection()->executeStatement('UPDATE order_line SET received = 8 WHERE id = ?', [$order->lines()[0]->id]);
+        self::connection()->executeStatement('UPDATE order_line SET received = 8 WHERE id = ?', [
+            $order->lines()[0]->id,
+        ]);
         $this->expectExceptionMessage('10 counted, 2 on order');
         self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
     }
@@ -108,7 +151,10 @@ final class PlanningDataTest extends StoreTestCase
         $item = self::item('P-6');
         $offer = self::offer($item, '12.00');
         $order = self::sentOrder([[$offer, 2]], 'PO-P6');
-        self::connection()->executeStatement('UPDATE purchase_order SET sent_at = ? WHERE id = ?', [self::now()->modify('-9 days')->format('Y-m-d H:i:s'), $order->id]);
+        self::connection()->executeStatement('UPDATE purchase_order SET sent_at = ? WHERE id = ?', [
+            self::now()->modify('-9 days')->format('Y-m-d H:i:s'),
+            $order->id,
+        ]);
         $delivery = self::delivery($order);
         $delivery->lines()[0]->count(BigDecimal::of(2));
         self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
@@ -134,9 +180,19 @@ final class PlanningDataTest extends StoreTestCase
 
     public function testTheRateIsTheLatestUpToTheDay(): void
     {
-        self::connection()->executeStatement("INSERT INTO exchange_rate (currency, day, foreign_for_one) VALUES ('CHF', '2026-11-01', 0.95), ('CHF', '2026-11-20', 0.93), ('CHF', '2026-12-01', 0.5)");
-        self::assertSame('0.93', (string) self::get(Rates::class)->on('CHF', self::now())->foreignForOne->strippedOfTrailingZeros());
-        self::assertSame('0.95', (string) self::get(Rates::class)->on('CHF', new \DateTimeImmutable('2026-11-10'))->foreignForOne->strippedOfTrailingZeros());
+        self::connection()->executeStatement(
+            "INSERT INTO exchange_rate (currency, day, foreign_for_one) VALUES ('CHF', '2026-11-01', 0.95), ('CHF', '2026-11-20', 0.93), ('CHF', '2026-12-01', 0.5)",
+        );
+        self::assertSame(
+            '0.93',
+            (string) self::get(Rates::class)->on('CHF', self::now())->foreignForOne->strippedOfTrailingZeros(),
+        );
+        self::assertSame(
+            '0.95',
+            (string) self::get(Rates::class)
+                ->on('CHF', new \DateTimeImmutable('2026-11-10'))
+                ->foreignForOne->strippedOfTrailingZeros(),
+        );
     }
 
     public function testNumbersFollowOneAnother(): void
@@ -152,10 +208,20 @@ final class PlanningDataTest extends StoreTestCase
         self::assertNotSame([], $due);
         foreach ($due as $proposal) {
             if (null !== $proposal->offer() && null === $proposal->draft()) {
-                self::assertNull($proposal->offer()->rule()->objectionTo($proposal->proposed), $proposal->item->code.': what is proposed can be bought');
+                self::assertNull(
+                    $proposal->offer()->rule()->objectionTo($proposal->proposed),
+                    $proposal->item->code.': what is proposed can be bought',
+                );
             }
         }
-        $proposal = array_values(array_filter($due, static fn ($one): bool => null !== $one->offer() && 1 < $one->offer()->rule()->pack->content->toInt() && null === $one->draft()))[0];
+        $proposal = array_values(
+            array_filter(
+                $due,
+                static fn ($one): bool => null !== $one->offer()
+                    && 1 < $one->offer()->rule()->pack->content->toInt()
+                    && null === $one->draft(),
+            ),
+        )[0];
         $this->expectException(InvalidValue::class);
         $proposal->order(BigDecimal::of('0.5'), null);
     }
@@ -164,11 +230,37 @@ final class PlanningDataTest extends StoreTestCase
     {
         $item = self::item('P-8', '3.00', true);
         self::entities()->flush();
-        foreach ([['SOON', '+10 days', 50], ['LATE', '+200 days', 50], ['GONE', '-3 days', 2]] as [$lot, $expires, $quantity]) {
-            self::connection()->executeStatement('INSERT INTO lot (item_id, number, expires_on) VALUES (?, ?, ?)', [$item->id, $lot, self::now()->modify($expires)->format('Y-m-d')]);
-            self::get(Ledger::class)->enter([new Posting($item->id, self::site('FERRY')->id, MovementKind::Opening, BigDecimal::of($quantity), null, self::now(), 'opening', null, $lot)], null);
+        foreach (
+            [['SOON', '+10 days', 50], ['LATE', '+200 days', 50], ['GONE', '-3 days', 2]] as [$lot, $expires, $quantity]
+        ) {
+            self::connection()->executeStatement('INSERT INTO lot (item_id, number, expires_on) VALUES (?, ?, ?)', [
+                $item->id,
+                $lot,
+                self::now()->modify($expires)->format('Y-m-d'),
+            ]);
+            self::get(Ledger::class)->enter(
+                [
+                    new Posting(
+                        $item->id,
+                        self::site('FERRY')->id,
+                        MovementKind::Opening,
+                        BigDecimal::of($quantity),
+                        null,
+                        self::now(),
+                        'opening',
+                        null,
+                        $lot,
+                    ),
+                ],
+                null,
+            );
         }
-        $lots = array_values(array_filter(self::get(StockFigures::class)->lotsAtRisk(self::now(), null), static fn (array $lot): bool => 'P-8' === $lot['code']));
+        $lots = array_values(
+            array_filter(
+                self::get(StockFigures::class)->lotsAtRisk(self::now(), null),
+                static fn (array $lot): bool => 'P-8' === $lot['code'],
+            ),
+        );
         self::assertSame(['SOON', 'GONE'], array_column($lots, 'lot'), 'the dearest first; the late one has time');
         self::assertSame([150.0, 6.0], array_column($lots, 'value'), 'nothing sells, so all of it is left');
         self::assertSame(-3, $lots[1]['days']);
@@ -195,10 +287,24 @@ final class PlanningDataTest extends StoreTestCase
         $before = self::get(StockFigures::class)->value(null);
         $item = self::item('P-10', '2.00');
         self::entities()->flush();
-        self::get(Ledger::class)->enter([new Posting($item->id, self::site('FERRY')->id, MovementKind::Opening, BigDecimal::of(100), null, self::now(), 'opening', null)], null);
+        self::get(Ledger::class)->enter(
+            [
+                new Posting(
+                    $item->id,
+                    self::site('FERRY')->id,
+                    MovementKind::Opening,
+                    BigDecimal::of(100),
+                    null,
+                    self::now(),
+                    'opening',
+                    null,
+                ),
+            ],
+            null,
+        );
         $after = self::get(StockFigures::class)->value(null);
-        self::assertEqualsWithDelta(200.0, $after['slow'] - $before['slow'], .01, 'what never sold is slow');
-        self::assertEqualsWithDelta(0.0, $after['moving'] - $before['moving'], .01);
+        self::assertEqualsWithDelta(200.0, $after['slow'] - $before['slow'], 0.01, 'what never sold is slow');
+        self::assertEqualsWithDelta(0.0, $after['moving'] - $before['moving'], 0.01);
     }
 
     public function testOrderDaysOfASupplierAreKept(): void

@@ -41,16 +41,34 @@ final class SourcingTest extends StoreTestCase
         $prices = self::get(OfferPrices::class);
         $today = self::now()->setTime(0, 0);
         foreach (['2026-12-01' => '11', '2026-12-05' => '12', '2026-12-24' => '13'] as $from => $price) {
-            $prices->change($offer, PriceBreaks::of([[1, $price], [20, (string) ((int) $price - 1)]], BreakKind::Incremental), $this->day($from), $today, 'test');
+            $prices->change(
+                $offer,
+                PriceBreaks::of([[1, $price], [20, (string) ((int) $price - 1)]], BreakKind::Incremental),
+                $this->day($from),
+                $today,
+                'test',
+            );
             self::entities()->flush();
         }
         self::assertSame('10', $this->fresh($offer)->listPrices()->label());
         self::assertSame(1, $prices->putInForce($this->day('2026-12-10')));
         $now = $this->fresh($offer);
-        self::assertSame(['1=12 20=11', BreakKind::Incremental], [$now->listPrices()->label(), $now->listPrices()->kind]);
+        self::assertSame(
+            ['1=12 20=11', BreakKind::Incremental],
+            [$now->listPrices()->label(), $now->listPrices()->kind],
+        );
         self::assertSame(0, $prices->putInForce($this->day('2026-12-10')), 'once is enough');
-        self::assertSame([true, true, false, true], array_map(static fn (int $i): bool => $prices->of($now)[[3, 1, 0, 2][$i]]->isApplied(), range(0, 3)));
-        self::assertSame(['13', '12', '11', '10'], array_map(static fn (OfferPrice $price): string => (string) $price->prices()->steps[0]['price'], $prices->of($now)));
+        self::assertSame(
+            [true, true, false, true],
+            array_map(static fn (int $i): bool => $prices->of($now)[[3, 1, 0, 2][$i]]->isApplied(), range(0, 3)),
+        );
+        self::assertSame(
+            ['13', '12', '11', '10'],
+            array_map(
+                static fn (OfferPrice $price): string => (string) $price->prices()->steps[0]['price'],
+                $prices->of($now),
+            ),
+        );
     }
 
     public function testDiscountsComeOffTheListAndAPackThatHoldsItselfIsRefused(): void
@@ -67,7 +85,15 @@ final class SourcingTest extends StoreTestCase
     {
         $offer = self::offer(self::item('SRC-3'), '5');
         $offer->promise(7, 1, $this->day('2026-12-31'), $this->day('2026-12-01'));
-        self::assertSame([false, true, true, false], array_map(fn (string $day): bool => $offer->isInForce($this->day($day)), ['2026-11-30', '2026-12-01', '2026-12-31', '2027-01-01']));
+        self::assertSame(
+            [false, true, true, false],
+            array_map(fn (string $day): bool => $offer->isInForce($this->day($day)), [
+                '2026-11-30',
+                '2026-12-01',
+                '2026-12-31',
+                '2027-01-01',
+            ]),
+        );
         $offer->block(true);
         self::assertFalse($offer->isInForce($this->day('2026-12-15')));
         $this->expectExceptionMessage('before it begins');
@@ -80,7 +106,13 @@ final class SourcingTest extends StoreTestCase
         $supplier = self::supplier();
         $make = static function (string $number, bool $forItem) use ($supplier, $item): Agreement {
             $agreement = new Agreement($number, $supplier, $forItem ? $item : null, $forItem ? '' : 'Tests');
-            $agreement->promise($forItem ? Agreement::QUANTITY : Agreement::VALUE, BigDecimal::of(100), null, null, BigDecimal::zero());
+            $agreement->promise(
+                $forItem ? Agreement::QUANTITY : Agreement::VALUE,
+                BigDecimal::of(100),
+                null,
+                null,
+                BigDecimal::zero(),
+            );
             $agreement->hold(new \DateTimeImmutable('2026-11-01'), new \DateTimeImmutable('2026-12-31'), '');
             self::entities()->persist($agreement);
 
@@ -107,12 +139,32 @@ final class SourcingTest extends StoreTestCase
         $supplier->orderThrough('Ada', 'accounts@kiln.example', '', Contact::ACCOUNTS);
         self::entities()->flush();
         self::entities()->refresh($supplier);
-        self::assertSame(['Kiln Lane 1, K1 Kilnton, IE', 'Bank Street 2, B2 Banks, IE', 'Kiln Lane 1, K1 Kilnton, IE'], array_map(static fn (string $role): ?string => $supplier->addressFor($role)?->oneLine(), [Address::ORDER, Address::PAY, Address::SHIP_FROM]));
-        self::assertSame(['Olive', 'Ada', 'Olive'], array_map(static fn (string $role): ?string => $supplier->contactFor($role)?->name(), [Contact::ORDERS, Contact::ACCOUNTS, Contact::QUOTES]));
+        self::assertSame(
+            ['Kiln Lane 1, K1 Kilnton, IE', 'Bank Street 2, B2 Banks, IE', 'Kiln Lane 1, K1 Kilnton, IE'],
+            array_map(static fn (string $role): ?string => $supplier->addressFor($role)?->oneLine(), [
+                Address::ORDER,
+                Address::PAY,
+                Address::SHIP_FROM,
+            ]),
+        );
+        self::assertSame(
+            ['Olive', 'Ada', 'Olive'],
+            array_map(static fn (string $role): ?string => $supplier->contactFor($role)?->name(), [
+                Contact::ORDERS,
+                Contact::ACCOUNTS,
+                Contact::QUOTES,
+            ]),
+        );
         $supplier->moveTo('', '', '', '', Address::PAY);
         $supplier->orderThrough('', '', '', Contact::ACCOUNTS);
         self::entities()->flush();
-        self::assertSame([1.0, 1.0], [(float) $this->rows('supplier_address', $supplier->id), (float) $this->rows('supplier_contact', $supplier->id)]);
+        self::assertSame(
+            [1.0, 1.0],
+            [
+                (float) $this->rows('supplier_address', $supplier->id),
+                (float) $this->rows('supplier_contact', $supplier->id),
+            ],
+        );
         $this->expectExceptionMessage('“Ireland” is not a country code');
         $supplier->moveTo('Kiln Lane 1', 'K1', 'Kilnton', 'Ireland');
     }

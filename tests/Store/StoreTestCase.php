@@ -59,7 +59,9 @@ abstract class StoreTestCase extends KernelTestCase
 
     protected static function person(string $name): Person
     {
-        $person = self::entities()->getRepository(Person::class)->findOneBy(['email' => $name.'@larkmoor.example']);
+        $person = self::entities()
+            ->getRepository(Person::class)
+            ->findOneBy(['email' => $name.'@larkmoor.example']);
         self::assertNotNull($person);
 
         return $person;
@@ -67,7 +69,9 @@ abstract class StoreTestCase extends KernelTestCase
 
     protected static function site(string $code): Site
     {
-        $site = self::entities()->getRepository(Site::class)->findOneBy(['code' => $code]);
+        $site = self::entities()
+            ->getRepository(Site::class)
+            ->findOneBy(['code' => $code]);
         self::assertNotNull($site);
 
         return $site;
@@ -86,7 +90,13 @@ abstract class StoreTestCase extends KernelTestCase
 
     protected static function offer(Item $item, string $price, int $content = 12, ?Supplier $supplier = null): Offer
     {
-        $offer = new Offer($supplier ?? self::supplier(), $item, 'THEIRS-'.$item->code, 'case', BigDecimal::of($content));
+        $offer = new Offer(
+            $supplier ?? self::supplier(),
+            $item,
+            'THEIRS-'.$item->code,
+            'case',
+            BigDecimal::of($content),
+        );
         $offer->price(PriceBreaks::of([[1, $price]]));
         self::entities()->persist($offer);
 
@@ -109,7 +119,14 @@ abstract class StoreTestCase extends KernelTestCase
     /** @param list<array{Offer, int}> $lines */
     protected static function sentOrder(array $lines, string $number, ?ExchangeRate $rate = null): PurchaseOrder
     {
-        $order = new PurchaseOrder($number, $lines[0][0]->supplier, self::person('rowan'), $rate ?? ExchangeRate::of('EUR', 'EUR', 1), self::now()->modify('+3 days'), self::now());
+        $order = new PurchaseOrder(
+            $number,
+            $lines[0][0]->supplier,
+            self::person('rowan'),
+            $rate ?? ExchangeRate::of('EUR', 'EUR', 1),
+            self::now()->modify('+3 days'),
+            self::now(),
+        );
         foreach ($lines as [$offer, $packs]) {
             OrderLine::fromOffer($order, $offer, self::site('FERRY'), BigDecimal::of($packs));
         }
@@ -124,7 +141,14 @@ abstract class StoreTestCase extends KernelTestCase
     protected static function draft(string $price, int $packs): PurchaseOrder
     {
         $offer = self::offer(self::item('O-'.$price.'-'.$packs), $price);
-        $order = new PurchaseOrder('PO-O'.$packs, $offer->supplier, self::person('mara'), ExchangeRate::of('EUR', 'EUR', 1), self::now()->modify('+3 days'), self::now());
+        $order = new PurchaseOrder(
+            'PO-O'.$packs,
+            $offer->supplier,
+            self::person('mara'),
+            ExchangeRate::of('EUR', 'EUR', 1),
+            self::now()->modify('+3 days'),
+            self::now(),
+        );
         OrderLine::fromOffer($order, $offer, self::site('FERRY'), BigDecimal::of($packs));
         self::entities()->persist($order);
         self::entities()->flush();
@@ -148,7 +172,9 @@ abstract class StoreTestCase extends KernelTestCase
 
     protected static function held(Item $item): string
     {
-        $held = self::connection()->fetchOne('SELECT COALESCE(SUM(quantity), 0) FROM stock_balance WHERE item_id = ?', [$item->id]);
+        $held = self::connection()->fetchOne('SELECT COALESCE(SUM(quantity), 0) FROM stock_balance WHERE item_id = ?', [
+            $item->id,
+        ]);
         self::assertIsString($held);
 
         return (string) BigDecimal::of($held)->strippedOfTrailingZeros();

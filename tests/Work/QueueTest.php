@@ -50,7 +50,7 @@ final class QueueTest extends StoreTestCase
         $transport = self::getContainer()->get('messenger.transport.'.$queue);
         self::assertInstanceOf(TransportInterface::class, $transport);
         $taken = [];
-        while ([] !== $some = [...$transport->get()]) {
+        while ([] !== ($some = [...$transport->get()])) {
             foreach ($some as $envelope) {
                 $taken[] = $envelope;
                 $transport->ack($envelope);
@@ -72,7 +72,10 @@ final class QueueTest extends StoreTestCase
         $before = self::queued('work');
         self::get(SendOrder::class)->send(SeenOrder::now($order), self::person('mara'));
         self::assertSame(1, self::queued('work') - $before);
-        self::assertSame('sent', self::connection()->fetchOne('SELECT state FROM purchase_order WHERE id = ?', [$order->id]));
+        self::assertSame(
+            'sent',
+            self::connection()->fetchOne('SELECT state FROM purchase_order WHERE id = ?', [$order->id]),
+        );
         $dear = self::draft('9999.00', 30);
         self::entities()->flush();
         try {
@@ -89,8 +92,13 @@ final class QueueTest extends StoreTestCase
         $order->supplier->wantsOrders(true);
         self::entities()->flush();
         self::get(SendOrder::class)->send(SeenOrder::now($order), self::person('mara'));
-        $kept = self::entities()->getRepository(SentDocument::class)->findBy(['order' => $order], ['id' => 'ASC']);
-        self::assertSame(['application/pdf', 'text/csv'], array_map(static fn (SentDocument $one): string => $one->mediaType, $kept));
+        $kept = self::entities()
+            ->getRepository(SentDocument::class)
+            ->findBy(['order' => $order], ['id' => 'ASC']);
+        self::assertSame(
+            ['application/pdf', 'text/csv'],
+            array_map(static fn (SentDocument $one): string => $one->mediaType, $kept),
+        );
         self::assertStringContainsString($order->number.',1,', $kept[1]->content());
         self::assertSame(hash('sha256', $kept[1]->content()), $kept[1]->sha256);
     }
@@ -108,12 +116,19 @@ final class QueueTest extends StoreTestCase
             self::handle($part);
         }
         self::assertTrue(self::get(Proposals::class)->isRunning($run->id), 'a part looked at twice counts once');
-        self::assertNotSame($run->id, self::number('SELECT MIN(run_id) FROM proposal'), 'what was there stays until all is through');
+        self::assertNotSame(
+            $run->id,
+            self::number('SELECT MIN(run_id) FROM proposal'),
+            'what was there stays until all is through',
+        );
         self::handle($last);
         $done = self::get(Proposals::class)->run($run->id);
         self::assertSame([true, $run->itemSites()], [$done?->isDone(), $done?->done()]);
         self::assertSame([$run->id], self::connection()->fetchFirstColumn('SELECT DISTINCT run_id FROM proposal'));
-        self::assertSame(0, self::number('SELECT COUNT(*) FROM staged_proposal') + self::number('SELECT COUNT(*) FROM staged_part'));
+        self::assertSame(
+            0,
+            self::number('SELECT COUNT(*) FROM staged_proposal') + self::number('SELECT COUNT(*) FROM staged_part'),
+        );
     }
 
     public function testAnOvertakenRunLeavesNothingBehind(): void

@@ -74,14 +74,18 @@ final readonly class Cleaning
         $end = count($demand);
         foreach ($demand as $week => $value) {
             // Most weeks cannot be odd: spare them the sorting.
-            if (null === $value || ($value > 0 && ($value <= 2 * $usual || $value < .5 * $highest))) {
+            if (null === $value || ($value > 0 && ($value <= 2 * $usual || $value < 0.5 * $highest))) {
                 continue;
             }
             if (0.0 === $value && $usual < 8) {
                 continue;
             }
             $around = [];
-            for ($k = max(0, $week - self::NEIGHBOURS), $last = min($end - 1, $week + self::NEIGHBOURS); $k <= $last; ++$k) {
+            for (
+                $k = max(0, $week - self::NEIGHBOURS), $last = min($end - 1, $week + self::NEIGHBOURS);
+                $k <= $last;
+                ++$k
+            ) {
                 if ($k !== $week && null !== $demand[$k]) {
                     $around[] = $demand[$k];
                 }
@@ -91,12 +95,17 @@ final readonly class Cleaning
             }
             $median = self::median($around);
             $spread = max(
-                self::TO_DEVIATION * self::median(array_map(static fn (float $one): float => abs($one - $median), $around)),
-                sqrt(max($median, $size)), .1 * $median,
+                self::TO_DEVIATION *
+                    self::median(array_map(static fn (float $one): float => abs($one - $median), $around)),
+                sqrt(max($median, $size)),
+                0.1 * $median,
             );
-            if ($value > max(2.5 * $median, 3 * $size, $median + self::FAR * $spread) && !self::comesBack($demand, $week, $median + ($value - $median) / 3)) {
+            if (
+                $value > max(2.5 * $median, 3 * $size, $median + self::FAR * $spread)
+                && !self::comesBack($demand, $week, $median + ($value - $median) / 3)
+            ) {
                 $odd[$week] = [Mark::BULK, $median];
-            } elseif (0.0 === $value && $median > self::FAR * $spread * .8 && min($around) > 0) {
+            } elseif (0.0 === $value && $median > self::FAR * $spread * 0.8 && min($around) > 0) {
                 $odd[$week] = [Mark::GAP, null];
             }
         }

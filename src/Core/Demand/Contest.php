@@ -54,10 +54,18 @@ final class Contest
      *
      * @throws InvalidValue if no value is known, or the method asked for cannot be fitted
      */
-    public static function over(array $demand, int $period, int $horizon, ?PooledSeason $pooled = null, ?MethodName $only = null, bool $cumulative = false): Outcome
-    {
+    public static function over(
+        array $demand,
+        int $period,
+        int $horizon,
+        ?PooledSeason $pooled = null,
+        ?MethodName $only = null,
+        bool $cumulative = false,
+    ): Outcome {
         if ($horizon < 1 || $period < 1) {
-            throw InvalidValue::because(sprintf('A horizon of %d and a period of %d make no forecast; expected 1 or more.', $horizon, $period));
+            throw InvalidValue::because(
+                sprintf('A horizon of %d and a period of %d make no forecast; expected 1 or more.', $horizon, $period),
+            );
         }
         $count = count($demand);
         $known = array_values(array_filter($demand, static fn (?float $value): bool => null !== $value));
@@ -81,7 +89,9 @@ final class Contest
         $scale = new ErrorScale($past, $period);
         $models = self::models($past, $period, $pooled?->judged($count), $only);
         if ([] === $models) {
-            throw InvalidValue::because(sprintf('%d values are too few for %s.', $count, null === $only ? 'any method' : $only->value));
+            throw InvalidValue::because(
+                sprintf('%d values are too few for %s.', $count, null === $only ? 'any method' : $only->value),
+            );
         }
         $rolled = $scores = [];
         foreach ($models as $name => $model) {
@@ -94,7 +104,9 @@ final class Contest
             $mixed = self::mixture($scores);
             if (count($mixed) > 1) {
                 $name = MethodName::Combination->value;
-                $rolled[$name] = Combination::of(array_map(static fn (string $one): array => [$rolled[$one], $mixed[$one]], array_keys($mixed)));
+                $rolled[$name] = Combination::of(
+                    array_map(static fn (string $one): array => [$rolled[$one], $mixed[$one]], array_keys($mixed)),
+                );
                 $scores[$name] = $scale->score($demand, $rolled[$name], $cumulative);
                 if ($scores[$name]->deciding <= self::MIX_ANYWAY * $scores[$best]->deciding) {
                     [$best, $winners] = [$name, $mixed];
@@ -108,20 +120,33 @@ final class Contest
         $final = [];
         foreach ($winners as $name => $weight) {
             // A method that cannot be fitted to the whole is carried on as it stood.
-            $final[] = [self::models($demand, $period, $pooled?->used($count), MethodName::from($name))[$name] ?? $models[$name], $weight];
+            $final[] = [
+                self::models($demand, $period, $pooled?->used($count), MethodName::from($name))[$name] ??
+                $models[$name],
+                $weight,
+            ];
         }
         $means = (new Combination($final))->roll($demand, [$count], $horizon)[$count];
 
-        return new Outcome(MethodName::from($best), array_keys($winners), $means, $scores, ErrorScale::errors($demand, $rolled[$best]), $scale->meanAbsolute, $final, $count);
+        return new Outcome(
+            MethodName::from($best),
+            array_keys($winners),
+            $means,
+            $scores,
+            ErrorScale::errors($demand, $rolled[$best]),
+            $scale->meanAbsolute,
+            $final,
+            $count,
+        );
     }
 
     /** Where the last part begins: long enough to judge by, short enough to leave something to learn from. */
     private static function split(int $count, int $period, int $horizon): int
     {
         $wanted = max(3 * $horizon, $period, 12);
-        $least = $period > 1 && $count >= 3 * $period ? 2 * $period : max(3, (int) ceil(.5 * $count));
+        $least = $period > 1 && $count >= 3 * $period ? 2 * $period : max(3, (int) ceil(0.5 * $count));
 
-        return max($least, $count - $wanted, (int) floor(.4 * $count));
+        return max($least, $count - $wanted, (int) floor(0.4 * $count));
     }
 
     /**
@@ -198,7 +223,10 @@ final class Contest
         if ($wants(MethodName::MovingAverage, true)) {
             $models[MethodName::MovingAverage->value] = MovingAverage::fit($past);
         }
-        $simple = $wants(MethodName::Simple, true) || $wants(MethodName::Theta, true) ? self::smoothing($past, Trend::None) : null;
+        $simple =
+            $wants(MethodName::Simple, true) || $wants(MethodName::Theta, true)
+                ? self::smoothing($past, Trend::None)
+                : null;
         if (null !== $simple && $wants(MethodName::Simple, true)) {
             $models[MethodName::Simple->value] = $simple;
         }
@@ -209,14 +237,30 @@ final class Contest
             $models[MethodName::DampedHolt->value] = self::smoothing($past, Trend::Damped);
         }
         if ($seasonal) {
-            foreach ([[MethodName::HoltWintersAdditive, Season::Additive, true], [MethodName::HoltWintersMultiplicative, Season::Multiplicative, $positive]] as [$name, $kind, $fits]) {
+            foreach (
+                [
+                    [MethodName::HoltWintersAdditive, Season::Additive, true],
+                    [MethodName::HoltWintersMultiplicative, Season::Multiplicative, $positive],
+                ] as [$name, $kind, $fits]
+            ) {
                 if ($wants($name, $fits && !$intermittent)) {
-                    $models[$name->value] = self::smoothing($past, $period >= self::LONG_PERIOD ? Trend::None : Trend::Linear, $kind, $period);
+                    $models[$name->value] = self::smoothing(
+                        $past,
+                        $period >= self::LONG_PERIOD ? Trend::None : Trend::Linear,
+                        $kind,
+                        $period,
+                    );
                 }
             }
         }
-        $index = $period > 1 && SeasonalIndex::canBeSeen($count, $period) && ($wants(MethodName::SimpleOnSeason, true) || $wants(MethodName::DampedOnSeason, true) || $wants(MethodName::Theta, true))
-            ? SeasonalIndex::found($past, $period, $positive ? Season::Multiplicative : Season::Additive) : null;
+        $index =
+            $period > 1
+            && SeasonalIndex::canBeSeen($count, $period)
+            && ($wants(MethodName::SimpleOnSeason, true)
+                || $wants(MethodName::DampedOnSeason, true)
+                || $wants(MethodName::Theta, true))
+                ? SeasonalIndex::found($past, $period, $positive ? Season::Multiplicative : Season::Additive)
+                : null;
         $plain = null === $index ? $past : OnSeason::without($index, $past);
         $inner = null === $index ? $simple : self::smoothing($plain, Trend::None);
         $put = static fn (Model $model): Model => null === $index ? $model : new OnSeason($index, $model);
@@ -230,9 +274,18 @@ final class Contest
             $models[MethodName::Theta->value] = $put(Theta::fit($plain, $inner));
         }
         if (null !== $pooled && $wants(MethodName::PooledSeason, true)) {
-            $models[MethodName::PooledSeason->value] = new OnSeason($pooled, self::smoothing(OnSeason::without($pooled, $past), Trend::None));
+            $models[MethodName::PooledSeason->value] = new OnSeason(
+                $pooled,
+                self::smoothing(OnSeason::without($pooled, $past), Trend::None),
+            );
         }
-        foreach ([[MethodName::Croston, Intermittent::CROSTON], [MethodName::Sba, Intermittent::SBA], [MethodName::Tsb, Intermittent::TSB]] as [$name, $kind]) {
+        foreach (
+            [
+                [MethodName::Croston, Intermittent::CROSTON],
+                [MethodName::Sba, Intermittent::SBA],
+                [MethodName::Tsb, Intermittent::TSB],
+            ] as [$name, $kind]
+        ) {
             if ($wants($name, $intermittent)) {
                 $models[$name->value] = Intermittent::fit($kind, $past);
             }
@@ -255,13 +308,25 @@ final class Contest
     private static function short(array $demand, int $horizon, int $period, ?MethodName $only): Outcome
     {
         $name = $only ?? MethodName::MovingAverage;
-        $model = null === $only ? MovingAverage::of(count($demand)) : (self::models($demand, $period, null, $only)[$only->value]
-            ?? throw InvalidValue::because(sprintf('%d values are too few for %s.', count($demand), $only->value)));
+        $model =
+            null === $only
+                ? MovingAverage::of(count($demand))
+                : self::models($demand, $period, null, $only)[$only->value] ??
+                    throw InvalidValue::because(sprintf('%d values are too few for %s.', count($demand), $only->value));
         $count = count($demand);
         $origins = $count > 1 ? range(1, $count - 1) : [];
         $rolled = [] === $origins ? [] : $model->roll($demand, $origins, $horizon);
         $scale = new ErrorScale($demand, 1);
 
-        return new Outcome($name, [$name->value], $model->roll($demand, [$count], $horizon)[$count], [] === $rolled ? [] : [$name->value => $scale->score($demand, $rolled, false)], ErrorScale::errors($demand, $rolled), $scale->meanAbsolute, [[$model, 1.0]], $count);
+        return new Outcome(
+            $name,
+            [$name->value],
+            $model->roll($demand, [$count], $horizon)[$count],
+            [] === $rolled ? [] : [$name->value => $scale->score($demand, $rolled, false)],
+            ErrorScale::errors($demand, $rolled),
+            $scale->meanAbsolute,
+            [[$model, 1.0]],
+            $count,
+        );
     }
 }

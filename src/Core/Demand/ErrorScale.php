@@ -69,7 +69,7 @@ final readonly class ErrorScale
                     ++$firsts;
                 }
                 if ($cumulative) {
-                    $deciding += $running * $running / ($h + 1);
+                    $deciding += ($running * $running) / ($h + 1);
                     ++$decided;
                 }
             }

@@ -21,13 +21,19 @@ final readonly class Fan
         $deviations = self::deviations($outcome);
         $quantiles = [];
         foreach ($outcome->means as $h => $mean) {
-            $errors = $outcome->errors['each'][$h + 1] ?? $outcome->errors['each'][1] ?? [];
+            $errors = $outcome->errors['each'][$h + 1] ?? ($outcome->errors['each'][1] ?? []);
             $deviation = $deviations[$h];
             $scale = self::rootMeanSquare($errors);
             $shape = Shape::fitting($mean, $deviation, $errors);
             // Where the spread is nearly all there is, whole units cannot be assumed of a series of any kind.
             $shape = Shape::Counts === $shape && $mean > 20 ? Shape::Gamma : $shape;
-            $distribution = $shape->with($mean, $deviation, Shape::Errors === $shape && $scale > 0 ? array_map(static fn (float $error): float => $error / $scale, $errors) : []);
+            $distribution = $shape->with(
+                $mean,
+                $deviation,
+                Shape::Errors === $shape && $scale > 0
+                    ? array_map(static fn (float $error): float => $error / $scale, $errors)
+                    : [],
+            );
             foreach ($levels as $level) {
                 $quantiles[(string) $level][] = max(0.0, $distribution->quantile($level));
             }
@@ -56,7 +62,10 @@ final readonly class Fan
         if (0 === $count) {
             $first = self::rootMeanSquare($outcome->errors['each'][1] ?? []);
 
-            return array_map(static fn (int $h): float => max($first, $outcome->scale) * sqrt($h + 1), array_keys($outcome->means));
+            return array_map(
+                static fn (int $h): float => max($first, $outcome->scale) * sqrt($h + 1),
+                array_keys($outcome->means),
+            );
         }
         $meanX = array_sum($x) / $count;
         $meanY = array_sum($y) / $count;
@@ -65,14 +74,19 @@ final readonly class Fan
             $xy += ($one - $meanX) * ($y[$i] - $meanY);
             $xx += ($one - $meanX) ** 2;
         }
-        $growth = $xx > 0 ? max(0.0, min(1.0, $xy / $xx)) : .5;
+        $growth = $xx > 0 ? max(0.0, min(1.0, $xy / $xx)) : 0.5;
 
-        return array_map(static fn (int $h): float => exp($meanY + $growth * (log($h + 1) - $meanX)), array_keys($outcome->means));
+        return array_map(
+            static fn (int $h): float => exp($meanY + $growth * (log($h + 1) - $meanX)),
+            array_keys($outcome->means),
+        );
     }
 
     /** @param list<float> $errors */
     private static function rootMeanSquare(array $errors): float
     {
-        return [] === $errors ? 0.0 : sqrt(array_sum(array_map(static fn (float $error): float => $error * $error, $errors)) / count($errors));
+        return [] === $errors
+            ? 0.0
+            : sqrt(array_sum(array_map(static fn (float $error): float => $error * $error, $errors)) / count($errors));
     }
 }

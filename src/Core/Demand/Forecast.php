@@ -59,9 +59,9 @@ final readonly class Forecast
         $last = max([count($this->weeks) - 1, ...array_column($this->adjustments, 1)]);
         for ($week = 0; $days > 0; ++$week) {
             if ($week >= $last) {
-                return $sum + $this->week($last) * $days / 7;
+                return $sum + ($this->week($last) * $days) / 7;
             }
-            $sum += $this->week($week) * min($days, 7.0) / 7;
+            $sum += ($this->week($week) * min($days, 7.0)) / 7;
             $days -= 7;
         }
 
@@ -157,7 +157,21 @@ final readonly class Forecast
     /** @param list<array{float, int}> $adjustments */
     private function with(array $adjustments): self
     {
-        return new self($this->method, $this->weeks, $this->sigma, $this->offBy, $this->growth, $this->shape, $this->errors, $this->contest, $this->bias, $this->tracking, $this->mase, $this->horizon, $adjustments);
+        return new self(
+            $this->method,
+            $this->weeks,
+            $this->sigma,
+            $this->offBy,
+            $this->growth,
+            $this->shape,
+            $this->errors,
+            $this->contest,
+            $this->bias,
+            $this->tracking,
+            $this->mase,
+            $this->horizon,
+            $adjustments,
+        );
     }
 
     /** @return ForecastData */
@@ -166,9 +180,19 @@ final readonly class Forecast
         $short = static fn (float $value): float => round($value, 4);
 
         return [
-            'method' => $this->method, 'weeks' => array_map($short, $this->weeks), 'sigma' => $short($this->sigma), 'growth' => $short($this->growth), 'offBy' => $this->offBy,
-            'shape' => $this->shape->value, 'errors' => array_map(static fn (float $error): float => round($error, 2), $this->errors), 'contest' => $this->contest,
-            'bias' => $short($this->bias), 'tracking' => $short($this->tracking), 'mase' => null === $this->mase ? null : $short($this->mase), 'horizon' => $this->horizon, 'adjustments' => $this->adjustments,
+            'method' => $this->method,
+            'weeks' => array_map($short, $this->weeks),
+            'sigma' => $short($this->sigma),
+            'growth' => $short($this->growth),
+            'offBy' => $this->offBy,
+            'shape' => $this->shape->value,
+            'errors' => array_map(static fn (float $error): float => round($error, 2), $this->errors),
+            'contest' => $this->contest,
+            'bias' => $short($this->bias),
+            'tracking' => $short($this->tracking),
+            'mase' => null === $this->mase ? null : $short($this->mase),
+            'horizon' => $this->horizon,
+            'adjustments' => $this->adjustments,
         ];
     }
 
@@ -176,8 +200,19 @@ final readonly class Forecast
     public static function fromArray(array $data): self
     {
         return new self(
-            $data['method'], array_map(floatval(...), $data['weeks']), (float) $data['sigma'], $data['offBy'], (float) $data['growth'], Shape::from($data['shape']),
-            array_map(floatval(...), $data['errors']), $data['contest'], (float) $data['bias'], (float) $data['tracking'], $data['mase'], $data['horizon'], array_map(static fn (array $one): array => [(float) $one[0], $one[1]], $data['adjustments'] ?? []),
+            $data['method'],
+            array_map(floatval(...), $data['weeks']),
+            (float) $data['sigma'],
+            $data['offBy'],
+            (float) $data['growth'],
+            Shape::from($data['shape']),
+            array_map(floatval(...), $data['errors']),
+            $data['contest'],
+            (float) $data['bias'],
+            (float) $data['tracking'],
+            $data['mase'],
+            $data['horizon'],
+            array_map(static fn (array $one): array => [(float) $one[0], $one[1]], $data['adjustments'] ?? []),
         );
     }
 }

@@ -33,9 +33,19 @@ final readonly class Forecaster
             return Forecast::none();
         }
         $horizon = max(1, min(self::LONGEST_HORIZON, $horizon));
-        $outcome = Contest::over($demand, $mean >= self::ENOUGH_TO_SEE_A_SEASON ? self::PERIOD : 1, $horizon, $pooled, null, true);
+        $outcome = Contest::over(
+            $demand,
+            $mean >= self::ENOUGH_TO_SEE_A_SEASON ? self::PERIOD : 1,
+            $horizon,
+            $pooled,
+            null,
+            true,
+        );
         $most = self::AT_MOST_TIMES_RECORD * max([0.0, ...array_map(floatval(...), $demand)]);
-        $weeks = array_map(static fn (float $week): float => min($week, $most), $outcome->ahead($demand, self::WEEKS_AHEAD));
+        $weeks = array_map(
+            static fn (float $week): float => min($week, $most),
+            $outcome->ahead($demand, self::WEEKS_AHEAD),
+        );
         if (max([0.0, ...$weeks]) - min([INF, ...$weeks]) < 1e-9) {
             $weeks = [$weeks[0]];
         }
@@ -43,25 +53,51 @@ final readonly class Forecaster
         [$first, $firsts] = [self::rootMeanSquare($sums[1] ?? []), count($sums[1] ?? [])];
         $atHorizon = $sums[$horizon] ?? [];
         // Few errors say little: then demand is taken to vary at least as much as chance arrivals would (Poisson).
-        $expected = array_sum(array_slice([...$weeks, ...array_fill(0, $horizon, $weeks[count($weeks) - 1])], 0, $horizon));
+        $expected = array_sum(
+            array_slice([...$weeks, ...array_fill(0, $horizon, $weeks[count($weeks) - 1])], 0, $horizon),
+        );
         if ($firsts < self::FEW_ERRORS) {
             $first = max($first, sqrt($expected / $horizon), self::deviation($demand, $mean));
         }
-        $sigma = count($atHorizon) < self::FEW_ERRORS ? max($first * sqrt($horizon), sqrt($expected)) : self::rootMeanSquare($atHorizon);
-        $growth = $horizon > 1 && $first > 0 && $sigma > 0 ? max(.4, min(1.0, log($sigma / $first) / log($horizon))) : .5;
+        $sigma =
+            count($atHorizon) < self::FEW_ERRORS
+                ? max($first * sqrt($horizon), sqrt($expected))
+                : self::rootMeanSquare($atHorizon);
+        $growth =
+            $horizon > 1 && $first > 0 && $sigma > 0 ? max(0.4, min(1.0, log($sigma / $first) / log($horizon))) : 0.5;
         $shape = Shape::fitting($expected, $sigma, $atHorizon);
         $scores = $outcome->scores;
         uasort($scores, static fn (Score $a, Score $b): int => $a->deciding <=> $b->deciding);
         $contest = [];
         foreach ($scores as $name => $score) {
-            $contest[] = ['method' => $name, 'words' => MethodName::from($name)->words(), 'mase' => round($score->mase, 3), 'bias' => round($score->bias, 3), 'used' => $name === $outcome->method->value || in_array($name, $outcome->parts, true)];
+            $contest[] = [
+                'method' => $name,
+                'words' => MethodName::from($name)->words(),
+                'mase' => round($score->mase, 3),
+                'bias' => round($score->bias, 3),
+                'used' => $name === $outcome->method->value || in_array($name, $outcome->parts, true),
+            ];
         }
         $won = $outcome->scores[$outcome->method->value] ?? null;
 
         return new Forecast(
-            $outcome->method->words(), $weeks, $sigma / $horizon ** $growth, self::offBy($demand, $outcome->errors['each'][1] ?? []), $growth, $shape,
-            Shape::Errors === $shape && $sigma > 0 ? array_map(static fn (float $error): float => $error / $sigma, array_slice($atHorizon, -self::ERRORS_KEPT)) : [],
-            $contest, $won->bias ?? 0.0, $won->tracking ?? 0.0, $won?->mase, $horizon,
+            $outcome->method->words(),
+            $weeks,
+            $sigma / $horizon ** $growth,
+            self::offBy($demand, $outcome->errors['each'][1] ?? []),
+            $growth,
+            $shape,
+            Shape::Errors === $shape && $sigma > 0
+                ? array_map(
+                    static fn (float $error): float => $error / $sigma,
+                    array_slice($atHorizon, -self::ERRORS_KEPT),
+                )
+                : [],
+            $contest,
+            $won->bias ?? 0.0,
+            $won->tracking ?? 0.0,
+            $won?->mase,
+            $horizon,
         );
     }
 
@@ -74,7 +110,7 @@ final readonly class Forecaster
         }
         $sigma = max(self::deviation($history->demand, $mean), sqrt($mean));
 
-        return new Forecast($words, [$mean], $sigma, null, .5, Shape::fitting(4 * $mean, 2 * $sigma, []));
+        return new Forecast($words, [$mean], $sigma, null, 0.5, Shape::fitting(4 * $mean, 2 * $sigma, []));
     }
 
     /** What was wanted in the same weeks a year ago. */
@@ -89,7 +125,14 @@ final readonly class Forecaster
         $weeks = $errors = [];
         for ($ahead = 0; $ahead < self::WEEKS_AHEAD; ++$ahead) {
             // The week itself and its neighbours, so that one odd week does not decide.
-            $around = array_filter([$demand[$count - self::PERIOD + $ahead - 1] ?? null, $demand[$count - self::PERIOD + $ahead] ?? null, $demand[$count - self::PERIOD + $ahead + 1] ?? null], static fn (?float $value): bool => null !== $value);
+            $around = array_filter(
+                [
+                    $demand[$count - self::PERIOD + $ahead - 1] ?? null,
+                    $demand[$count - self::PERIOD + $ahead] ?? null,
+                    $demand[$count - self::PERIOD + $ahead + 1] ?? null,
+                ],
+                static fn (?float $value): bool => null !== $value,
+            );
             $weeks[] = $count < self::PERIOD || [] === $around ? $mean : array_sum($around) / count($around);
         }
         for ($t = max(self::PERIOD, $count - self::PERIOD); $t < $count; ++$t) {
@@ -97,15 +140,29 @@ final readonly class Forecaster
                 $errors[] = $demand[$t] - $demand[$t - self::PERIOD];
             }
         }
-        $sigma = count($errors) < self::FEW_ERRORS ? max(self::deviation($demand, $mean), sqrt($mean)) : self::rootMeanSquare($errors);
+        $sigma =
+            count($errors) < self::FEW_ERRORS
+                ? max(self::deviation($demand, $mean), sqrt($mean))
+                : self::rootMeanSquare($errors);
 
-        return new Forecast('the same weeks last year', $weeks, $sigma, null, .5, Shape::fitting(4 * $mean, 2 * $sigma, []));
+        return new Forecast(
+            'the same weeks last year',
+            $weeks,
+            $sigma,
+            null,
+            0.5,
+            Shape::fitting(4 * $mean, 2 * $sigma, []),
+        );
     }
 
     /** @param list<float> $errors */
     private static function rootMeanSquare(array $errors): float
     {
-        return count($errors) < 2 ? abs($errors[0] ?? 0.0) : sqrt(array_sum(array_map(static fn (float $error): float => $error * $error, $errors)) / (count($errors) - 1));
+        return count($errors) < 2
+            ? abs($errors[0] ?? 0.0)
+            : sqrt(
+                array_sum(array_map(static fn (float $error): float => $error * $error, $errors)) / (count($errors) - 1),
+            );
     }
 
     /** @param list<?float> $demand */
@@ -113,7 +170,12 @@ final readonly class Forecaster
     {
         $known = array_filter($demand, static fn (?float $value): bool => null !== $value);
 
-        return count($known) < 2 ? 0.0 : sqrt(array_sum(array_map(static fn (float $value): float => ($value - $mean) ** 2, $known)) / (count($known) - 1));
+        return count($known) < 2
+            ? 0.0
+            : sqrt(
+                array_sum(array_map(static fn (float $value): float => ($value - $mean) ** 2, $known)) /
+                    (count($known) - 1),
+            );
     }
 
     /**
@@ -123,7 +185,10 @@ final readonly class Forecaster
     private static function offBy(array $demand, array $errors): ?float
     {
         $errors = array_slice($errors, -12);
-        $known = array_slice(array_values(array_filter($demand, static fn (?float $value): bool => null !== $value)), -max(1, count($errors)));
+        $known = array_slice(
+            array_values(array_filter($demand, static fn (?float $value): bool => null !== $value)),
+            -max(1, count($errors)),
+        );
         $wanted = array_sum($known);
 
         return [] === $errors || $wanted <= 0 ? null : array_sum(array_map(abs(...), $errors)) / $wanted;

@@ -17,7 +17,12 @@ final readonly class Mark
      * @param float|null $taken stock units planning takes it for; null for unknown
      * @param bool       $kept  a person says that the week is right as it is
      */
-    public function __construct(public int $week, public string $kind, public float $demand, public ?float $taken, public bool $kept)
-    {
+    public function __construct(
+        public int $week,
+        public string $kind,
+        public float $demand,
+        public ?float $taken,
+        public bool $kept,
+    ) {
     }
 }

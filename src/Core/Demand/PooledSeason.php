@@ -43,7 +43,7 @@ final readonly class PooledSeason
         $period = count($byAgo);
         $terms = [];
         for ($phase = 0; $phase < $period; ++$phase) {
-            $terms[] = $byAgo[(($count - $phase) % $period + $period) % $period];
+            $terms[] = $byAgo[((($count - $phase) % $period) + $period) % $period];
         }
 
         return SeasonalIndex::of($terms);

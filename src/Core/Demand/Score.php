@@ -14,7 +14,12 @@ final readonly class Score
      * @param float $bias     mean of forecast − demand as a share of the mean demand; above zero forecasts too much
      * @param float $tracking tracking signal: sum of one-step errors over their mean absolute value
      */
-    public function __construct(public float $deciding, public float $mase, public float $rmsse, public float $bias, public float $tracking)
-    {
+    public function __construct(
+        public float $deciding,
+        public float $mase,
+        public float $rmsse,
+        public float $bias,
+        public float $tracking,
+    ) {
     }
 }

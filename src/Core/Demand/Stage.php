@@ -35,9 +35,10 @@ enum Stage: string
             return [] === $known ? null : array_sum($known) / count($known);
         };
         $lately = $mean(array_slice($demand, -self::LATELY_WEEKS));
-        $before = $count >= self::YEAR + self::LATELY_WEEKS
-            ? $mean(array_slice($demand, -self::YEAR - self::LATELY_WEEKS, self::LATELY_WEEKS))
-            : $mean(array_slice($demand, 0, -self::LATELY_WEEKS));
+        $before =
+            $count >= self::YEAR + self::LATELY_WEEKS
+                ? $mean(array_slice($demand, -self::YEAR - self::LATELY_WEEKS, self::LATELY_WEEKS))
+                : $mean(array_slice($demand, 0, -self::LATELY_WEEKS));
 
         return null !== $lately && null !== $before && $lately < self::FADES_AT * $before ? self::Fading : self::Steady;
     }

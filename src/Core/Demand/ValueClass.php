@@ -15,7 +15,7 @@ enum ValueClass: string
     case B = 'B';
     case C = 'C';
 
-    private const A_SHARE = 0.80;
+    private const A_SHARE = 0.8;
     private const B_SHARE = 0.95;
 
     /**

@@ -35,13 +35,15 @@ final readonly class WeeklyHistory
     public static function of(array $sold, array $daysOut): self
     {
         if (count($sold) !== count($daysOut)) {
-            throw InvalidValue::because(sprintf('%d weeks of sales, but %d of days without stock.', count($sold), count($daysOut)));
+            throw InvalidValue::because(
+                sprintf('%d weeks of sales, but %d of days without stock.', count($sold), count($daysOut)),
+            );
         }
         $sold = self::netted(array_map(floatval(...), $sold));
         $demand = [];
         foreach ($sold as $week => $quantity) {
             $days = 7 - max(0, min(7, $daysOut[$week]));
-            $demand[] = $days >= self::FEWEST_DAYS ? $quantity * 7 / $days : null;
+            $demand[] = $days >= self::FEWEST_DAYS ? ($quantity * 7) / $days : null;
         }
 
         return new self($sold, $demand);

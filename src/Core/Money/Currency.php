@@ -28,10 +28,25 @@ final readonly class Currency
     {
         $bundle = \ResourceBundle::create('en', 'ICUDATA-curr', true);
         $names = $bundle?->get('Currencies');
-        if (1 !== preg_match('/^[A-Z]{3}$/', $code) || !$names instanceof \ResourceBundle || null === $names->get($code)) {
-            throw InvalidValue::because(sprintf('“%s” is not a currency; expected an ISO 4217 code such as EUR.', $code));
+        if (
+            1 !== preg_match('/^[A-Z]{3}$/', $code)
+            || !($names instanceof \ResourceBundle)
+            || null === $names->get($code)
+        ) {
+            throw InvalidValue::because(
+                sprintf('“%s” is not a currency; expected an ISO 4217 code such as EUR.', $code),
+            );
         }
 
-        return new self($code, max(0, (int) numfmt_get_attribute(new \NumberFormatter('en@currency='.$code, \NumberFormatter::CURRENCY), \NumberFormatter::FRACTION_DIGITS)));
+        return new self(
+            $code,
+            max(
+                0,
+                (int) numfmt_get_attribute(
+                    new \NumberFormatter('en@currency='.$code, \NumberFormatter::CURRENCY),
+                    \NumberFormatter::FRACTION_DIGITS,
+                ),
+            ),
+        );
     }
 }

@@ -17,8 +17,11 @@ final readonly class ExchangeRate
     }
 
     /** @throws InvalidValue unless the rate is above zero */
-    public static function of(Currency|string $home, Currency|string $foreign, BigNumber|int|string $foreignForOne): self
-    {
+    public static function of(
+        Currency|string $home,
+        Currency|string $foreign,
+        BigNumber|int|string $foreignForOne,
+    ): self {
         $rate = BigDecimal::of($foreignForOne);
         if (!$rate->isPositive()) {
             throw InvalidValue::because(sprintf('An exchange rate of %s is impossible; expected more than 0.', $rate));
@@ -35,7 +38,9 @@ final readonly class ExchangeRate
     public function toHome(Money $foreign): Money
     {
         if ($foreign->currency->code !== $this->foreign->code) {
-            throw InvalidValue::because(sprintf('This rate converts %s, not %s.', $this->foreign->code, $foreign->currency->code));
+            throw InvalidValue::because(
+                sprintf('This rate converts %s, not %s.', $this->foreign->code, $foreign->currency->code),
+            );
         }
 
         return Money::of($foreign->amount->dividedBy($this->foreignForOne, 6, RoundingMode::HalfUp), $this->home);

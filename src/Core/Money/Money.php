@@ -84,7 +84,9 @@ final readonly class Money
     private function sameCurrency(self $other): BigDecimal
     {
         if ($other->currency->code !== $this->currency->code) {
-            throw InvalidValue::because(sprintf('%s and %s cannot be mixed; convert one first.', $this->currency->code, $other->currency->code));
+            throw InvalidValue::because(
+                sprintf('%s and %s cannot be mixed; convert one first.', $this->currency->code, $other->currency->code),
+            );
         }
 
         return $other->amount;

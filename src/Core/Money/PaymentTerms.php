@@ -37,7 +37,9 @@ final readonly class PaymentTerms
             throw InvalidValue::because(sprintf('A discount of %s %% is out of range; expected 0 to 99.99.', $percent));
         }
         if (!$percent->isZero() && $discountDays >= $days) {
-            throw InvalidValue::because(sprintf('The discount ends after %d days, but payment is due after %d.', $discountDays, $days));
+            throw InvalidValue::because(
+                sprintf('The discount ends after %d days, but payment is due after %d.', $discountDays, $days),
+            );
         }
 
         return new self($days, $percent, $percent->isZero() ? 0 : $discountDays, false, BigDecimal::zero(), []);
@@ -46,7 +48,14 @@ final readonly class PaymentTerms
     /** The net days begin at the end of the invoice's month (common practice, no source). */
     public function fromEndOfMonth(bool $endOfMonth = true): self
     {
-        return new self($this->netDays, $this->discountPercent, $this->discountDays, $endOfMonth, $this->depositPercent, $this->instalments);
+        return new self(
+            $this->netDays,
+            $this->discountPercent,
+            $this->discountDays,
+            $endOfMonth,
+            $this->depositPercent,
+            $this->instalments,
+        );
     }
 
     /** @throws InvalidValue unless from 0 to 100 */
@@ -57,7 +66,14 @@ final readonly class PaymentTerms
             throw InvalidValue::because(sprintf('A deposit of %s %% is out of range; expected 0 to 100.', $percent));
         }
 
-        return new self($this->netDays, $this->discountPercent, $this->discountDays, $this->endOfMonth, $percent, $this->instalments);
+        return new self(
+            $this->netDays,
+            $this->discountPercent,
+            $this->discountDays,
+            $this->endOfMonth,
+            $percent,
+            $this->instalments,
+        );
     }
 
     /**
@@ -73,25 +89,54 @@ final readonly class PaymentTerms
         $sum = $this->depositPercent;
         foreach (preg_split('/\s+/', trim($typed), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $part) {
             if (1 !== preg_match('/^(\d{1,3}(?:\.\d{1,2})?)@(\d{1,3})$/', $part, $found)) {
-                throw InvalidValue::because(sprintf('“%s” is not an instalment; expected percent, “@”, days after the invoice: 50@30 50@60.', $part));
+                throw InvalidValue::because(
+                    sprintf(
+                        '“%s” is not an instalment; expected percent, “@”, days after the invoice: 50@30 50@60.',
+                        $part,
+                    ),
+                );
             }
             $parts[] = [BigDecimal::of($found[1])->strippedOfTrailingZeros(), (int) $found[2]];
             $sum = $sum->plus($found[1]);
         }
         if ([] !== $parts && !$sum->isEqualTo(100)) {
-            throw InvalidValue::because(sprintf('The deposit and the instalments “%s” come to %s %%; expected 100.', trim($typed), $sum->strippedOfTrailingZeros()));
+            throw InvalidValue::because(
+                sprintf(
+                    'The deposit and the instalments “%s” come to %s %%; expected 100.',
+                    trim($typed),
+                    $sum->strippedOfTrailingZeros(),
+                ),
+            );
         }
 
-        return new self($this->netDays, $this->discountPercent, $this->discountDays, $this->endOfMonth, $this->depositPercent, $parts);
+        return new self(
+            $this->netDays,
+            $this->discountPercent,
+            $this->discountDays,
+            $this->endOfMonth,
+            $this->depositPercent,
+            $parts,
+        );
     }
 
     public function label(): string
     {
-        $net = 0 === $this->netDays && !$this->endOfMonth ? 'due on receipt' : 'net '.$this->netDays.($this->endOfMonth ? ' after the month’s end' : '');
+        $net =
+            0 === $this->netDays && !$this->endOfMonth
+                ? 'due on receipt'
+                : 'net '.$this->netDays.($this->endOfMonth ? ' after the month’s end' : '');
         if ([] !== $this->instalments) {
-            $net = implode(', ', array_map(static fn (array $part): string => sprintf('%s %% after %d d', $part[0], $part[1]), $this->instalments));
+            $net = implode(
+                ', ',
+                array_map(
+                    static fn (array $part): string => sprintf('%s %% after %d d', $part[0], $part[1]),
+                    $this->instalments,
+                ),
+            );
         }
-        $net = $this->discountPercent->isZero() ? $net : sprintf('%s/%d %s', $this->discountPercent, $this->discountDays, $net);
+        $net = $this->discountPercent->isZero()
+            ? $net
+            : sprintf('%s/%d %s', $this->discountPercent, $this->discountDays, $net);
 
         return $this->depositPercent->isZero() ? $net : sprintf('%s %% when ordering, %s', $this->depositPercent, $net);
     }
@@ -106,12 +151,16 @@ final readonly class PaymentTerms
     {
         $days = [] === $this->instalments ? $this->netDays : max(array_column($this->instalments, 1));
 
-        return ($this->endOfMonth ? $invoiced->modify('last day of this month') : $invoiced)->modify(sprintf('+%d days', $days));
+        return ($this->endOfMonth ? $invoiced->modify('last day of this month') : $invoiced)->modify(
+            sprintf('+%d days', $days),
+        );
     }
 
     public function discountUntil(\DateTimeImmutable $invoiced): ?\DateTimeImmutable
     {
-        return $this->discountPercent->isZero() ? null : $invoiced->add(new \DateInterval(sprintf('P%dD', $this->discountDays)));
+        return $this->discountPercent->isZero()
+            ? null
+            : $invoiced->add(new \DateInterval(sprintf('P%dD', $this->discountDays)));
     }
 
     public function discounted(Money $total): Money
@@ -129,8 +178,16 @@ final readonly class PaymentTerms
             return BigDecimal::zero();
         }
 
-        return $this->discountPercent->multipliedBy(365)->multipliedBy(100)
-            ->dividedBy(BigDecimal::of(100)->minus($this->discountPercent)->multipliedBy($this->netDays - $this->discountDays), 2, RoundingMode::HalfUp);
+        return $this->discountPercent
+            ->multipliedBy(365)
+            ->multipliedBy(100)
+            ->dividedBy(
+                BigDecimal::of(100)
+                    ->minus($this->discountPercent)
+                    ->multipliedBy($this->netDays - $this->discountDays),
+                2,
+                RoundingMode::HalfUp,
+            );
     }
 
     /**
@@ -138,7 +195,12 @@ final readonly class PaymentTerms
      */
     public function yearlyWorthCompoundedPercent(): float
     {
-        return $this->discountPercent->isZero() ? 0.0 : 100 * ((100 / (100 - $this->discountPercent->toFloat())) ** (365 / ($this->netDays - $this->discountDays)) - 1);
+        return $this->discountPercent->isZero()
+            ? 0.0
+            : 100 *
+                    ((100 / (100 - $this->discountPercent->toFloat())) **
+                        (365 / ($this->netDays - $this->discountDays)) -
+                        1);
     }
 
     /**
@@ -156,7 +218,7 @@ final readonly class PaymentTerms
         $before = $deposit * $daily * $days($ordered);
         $later = 0.0;
         foreach ($this->instalments as [$percent, $after]) {
-            $later += $percent->toFloat() / 100 * $daily * $after;
+            $later += ($percent->toFloat() / 100) * $daily * $after;
         }
         if ([] === $this->instalments) {
             $later = (1 - $deposit) * $daily * $days($this->dueOn($invoiced));

@@ -17,8 +17,12 @@ final readonly class OrderDays
      * @param list<array{string, string}> $theirHolidays first and last day, as 2026-12-24
      * @param list<array{string, string}> $ourHolidays
      */
-    private function __construct(public array $weekdays, public string $cutOff, private array $theirHolidays, private array $ourHolidays)
-    {
+    private function __construct(
+        public array $weekdays,
+        public string $cutOff,
+        private array $theirHolidays,
+        private array $ourHolidays,
+    ) {
     }
 
     /**
@@ -41,15 +45,26 @@ final readonly class OrderDays
         }
         sort($weekdays);
 
-        return new self([] === $weekdays ? [1, 2, 3, 4, 5] : array_values(array_unique($weekdays)), $cutOff, $theirHolidays, $ourHolidays);
+        return new self(
+            [] === $weekdays ? [1, 2, 3, 4, 5] : array_values(array_unique($weekdays)),
+            $cutOff,
+            $theirHolidays,
+            $ourHolidays,
+        );
     }
 
     /** The next moment an order must be out by, today's if it has not passed. */
     public function nextCutOff(\DateTimeImmutable $now): \DateTimeImmutable
     {
         for ($ahead = 0; $ahead <= self::LOOK_AHEAD; ++$ahead) {
-            $at = $now->modify(sprintf('+%d days', $ahead))->setTime((int) substr($this->cutOff, 0, 2), (int) substr($this->cutOff, 3));
-            if ($at >= $now && in_array((int) $at->format('N'), $this->weekdays, true) && !self::isShut($this->theirHolidays, $at)) {
+            $at = $now
+                ->modify(sprintf('+%d days', $ahead))
+                ->setTime((int) substr($this->cutOff, 0, 2), (int) substr($this->cutOff, 3));
+            if (
+                $at >= $now
+                && in_array((int) $at->format('N'), $this->weekdays, true)
+                && !self::isShut($this->theirHolidays, $at)
+            ) {
                 return $at;
             }
         }

@@ -24,16 +24,20 @@ enum OrderState: string
 
     public function canBecome(self $next): bool
     {
-        return in_array($next, match ($this) {
-            self::Draft => [self::AwaitingApproval, self::Approved, self::Cancelled],
-            self::AwaitingApproval => [self::Approved, self::Draft, self::Cancelled],
-            self::Approved => [self::Sent, self::Draft, self::Cancelled],
-            self::Sent => [self::Acknowledged, self::PartReceived, self::Received, self::Closed, self::Cancelled],
-            self::Acknowledged => [self::PartReceived, self::Received, self::Closed, self::Cancelled],
-            self::PartReceived => [self::PartReceived, self::Received, self::Closed],
-            self::Received => [self::Closed],
-            self::Closed, self::Cancelled => [],
-        }, true);
+        return in_array(
+            $next,
+            match ($this) {
+                self::Draft => [self::AwaitingApproval, self::Approved, self::Cancelled],
+                self::AwaitingApproval => [self::Approved, self::Draft, self::Cancelled],
+                self::Approved => [self::Sent, self::Draft, self::Cancelled],
+                self::Sent => [self::Acknowledged, self::PartReceived, self::Received, self::Closed, self::Cancelled],
+                self::Acknowledged => [self::PartReceived, self::Received, self::Closed, self::Cancelled],
+                self::PartReceived => [self::PartReceived, self::Received, self::Closed],
+                self::Received => [self::Closed],
+                self::Closed, self::Cancelled => [],
+            },
+            true,
+        );
     }
 
     /** Lines, supplier and prices may still change. */
@@ -57,6 +61,11 @@ enum OrderState: string
     /** @return list<string> */
     public static function openValues(): array
     {
-        return array_values(array_map(static fn (self $state): string => $state->value, array_filter(self::cases(), static fn (self $state): bool => $state->isOpen())));
+        return array_values(
+            array_map(
+                static fn (self $state): string => $state->value,
+                array_filter(self::cases(), static fn (self $state): bool => $state->isOpen()),
+            ),
+        );
     }
 }

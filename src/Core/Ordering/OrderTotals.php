@@ -20,7 +20,10 @@ final readonly class OrderTotals
      */
     public static function of(array $lines, BigDecimal $taxPercent, Currency $currency): self
     {
-        $goods = Money::sum($currency, array_map(static fn (array $line): Money => self::line($line[0], $line[1], $currency), $lines))->rounded();
+        $goods = Money::sum(
+            $currency,
+            array_map(static fn (array $line): Money => self::line($line[0], $line[1], $currency), $lines),
+        )->rounded();
         $tax = $goods->percent($taxPercent)->rounded();
 
         return new self($goods, $tax, $goods->plus($tax));

@@ -19,7 +19,14 @@ final readonly class Readiness
     public static function of(array $facts, array $lines): self
     {
         $missing = [];
-        foreach (['contact' => 'Nobody to send it to', 'email' => 'No email address', 'address' => 'Their address is missing', 'terms' => 'No payment terms'] as $fact => $words) {
+        foreach (
+            [
+                'contact' => 'Nobody to send it to',
+                'email' => 'No email address',
+                'address' => 'Their address is missing',
+                'terms' => 'No payment terms',
+            ] as $fact => $words
+        ) {
             if ('' === trim($facts[$fact])) {
                 $missing[] = ['fact' => $fact, 'line' => null, 'words' => $words];
             }
@@ -29,7 +36,11 @@ final readonly class Readiness
         }
         foreach ($lines as $line) {
             if (null !== $line['item'] && '' === trim($line['supplierCode'])) {
-                $missing[] = ['fact' => 'supplierCode', 'line' => $line['line'], 'words' => 'Their code for '.$line['item'].' is missing'];
+                $missing[] = [
+                    'fact' => 'supplierCode',
+                    'line' => $line['line'],
+                    'words' => 'Their code for '.$line['item'].' is missing',
+                ];
             }
         }
 

@@ -15,8 +15,12 @@ use TallBarrel\Core\InvalidValue;
  */
 final readonly class BuyingRule
 {
-    private function __construct(public Pack $pack, public BigDecimal $minimum, public BigDecimal $multiple, public bool $split)
-    {
+    private function __construct(
+        public Pack $pack,
+        public BigDecimal $minimum,
+        public BigDecimal $multiple,
+        public bool $split,
+    ) {
     }
 
     /**
@@ -26,12 +30,19 @@ final readonly class BuyingRule
      *
      * @throws InvalidValue
      */
-    public static function of(Pack $pack, BigNumber|int|string $minimum = 1, BigNumber|int|string $multiple = 1, bool $split = false): self
-    {
+    public static function of(
+        Pack $pack,
+        BigNumber|int|string $minimum = 1,
+        BigNumber|int|string $multiple = 1,
+        bool $split = false,
+    ): self {
         $minimum = BigDecimal::of($minimum);
         $multiple = BigDecimal::of($multiple);
         if ($minimum->isNegative() || $multiple->isNegative()) {
-            throw InvalidValue::negative((string) ($minimum->isNegative() ? $minimum : $multiple), 'a minimum and a multiple of 0 or more');
+            throw InvalidValue::negative(
+                (string) ($minimum->isNegative() ? $minimum : $multiple),
+                'a minimum and a multiple of 0 or more',
+            );
         }
 
         return new self($pack, $minimum, $multiple->isZero() ? BigDecimal::one() : $multiple, $split);
@@ -71,15 +82,31 @@ final readonly class BuyingRule
         }
         $near = (string) $this->packsFor($this->pack->toStockUnits($packs));
         if ($packs->isLessThan($this->minimum)) {
-            return sprintf('They sell at least %s (%s). Make it %s, or 0.', $this->minimum->strippedOfTrailingZeros(), $name, $near);
+            return sprintf(
+                'They sell at least %s (%s). Make it %s, or 0.',
+                $this->minimum->strippedOfTrailingZeros(),
+                $name,
+                $near,
+            );
         }
         if ($this->split) {
             return null;
         }
         if (!$packs->remainder($this->multiple)->isZero()) {
             return $this->multiple->isEqualTo(1)
-                ? sprintf('each' === $name ? 'They sell whole ones only. Make it %2$s.' : 'They do not split a %1$s. Make it %2$s.', $name, $near)
-                : sprintf('They sell in steps of %s (%s). Make it %s.', $this->multiple->strippedOfTrailingZeros(), $name, $near);
+                ? sprintf(
+                    'each' === $name
+                        ? 'They sell whole ones only. Make it %2$s.'
+                        : 'They do not split a %1$s. Make it %2$s.',
+                    $name,
+                    $near,
+                )
+                : sprintf(
+                    'They sell in steps of %s (%s). Make it %s.',
+                    $this->multiple->strippedOfTrailingZeros(),
+                    $name,
+                    $near,
+                );
         }
 
         return null;

@@ -26,7 +26,14 @@ final readonly class Gtin
         }
         $expected = self::checkDigit(substr($digits, 0, -1));
         if ((int) substr($digits, -1) !== $expected) {
-            throw InvalidValue::because(sprintf('GTIN “%s” ends in %s, but its check digit is %d; one digit is mistyped.', $digits, substr($digits, -1), $expected));
+            throw InvalidValue::because(
+                sprintf(
+                    'GTIN “%s” ends in %s, but its check digit is %d; one digit is mistyped.',
+                    $digits,
+                    substr($digits, -1),
+                    $expected,
+                ),
+            );
         }
 
         return new self(str_pad($digits, 14, '0', \STR_PAD_LEFT));
@@ -49,7 +56,7 @@ final readonly class Gtin
             $sum += (int) $digit * (0 === $i % 2 ? 3 : 1);
         }
 
-        return (10 - $sum % 10) % 10;
+        return (10 - ($sum % 10)) % 10;
     }
 
     /** As printed under the bars: 13 digits unless the first of the 14 says otherwise. */

@@ -25,13 +25,26 @@ final readonly class NestedPacks
         $names = [mb_strtolower($base->name)];
         foreach (preg_split('/\s+/', trim($typed), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $part) {
             if (1 !== preg_match('/^([^=\s]{1,20})=(\d{1,5})$/u', $part, $found)) {
-                throw InvalidValue::because(sprintf('“%s” is not a larger pack; expected its name, “=”, and how many of the one before: layer=8 pallet=6.', $part));
+                throw InvalidValue::because(
+                    sprintf(
+                        '“%s” is not a larger pack; expected its name, “=”, and how many of the one before: layer=8 pallet=6.',
+                        $part,
+                    ),
+                );
             }
             if (in_array(mb_strtolower($found[1]), $names, true)) {
-                throw InvalidValue::because(sprintf('A %s cannot contain a %s: each pack may stand in the chain once.', $found[1], $found[1]));
+                throw InvalidValue::because(
+                    sprintf('A %s cannot contain a %s: each pack may stand in the chain once.', $found[1], $found[1]),
+                );
             }
             if ((int) $found[2] < 2) {
-                throw InvalidValue::because(sprintf('A %s of %d is not larger than what it is made of; expected 2 or more.', $found[1], (int) $found[2]));
+                throw InvalidValue::because(
+                    sprintf(
+                        'A %s of %d is not larger than what it is made of; expected 2 or more.',
+                        $found[1],
+                        (int) $found[2],
+                    ),
+                );
             }
             $names[] = mb_strtolower($found[1]);
             $packs[] = Pack::of($found[1], $packs[count($packs) - 1]->content->multipliedBy($found[2]));

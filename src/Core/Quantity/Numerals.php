@@ -55,7 +55,9 @@ final readonly class Numerals
         $with = [self::POINT => 0, self::COMMA => 0];
         foreach ($cells as $cell) {
             // Prices with breaks and discounts hold several: "1=9.30 40=8.97", "10 + 2,5".
-            foreach (1 === preg_match('/^[\d.,=+%\s-]+$/', $cell) ? preg_split('/[=+\s%]+/', $cell) ?: [] : [$cell] as $part) {
+            foreach (
+                1 === preg_match('/^[\d.,=+%\s-]+$/', $cell) ? (preg_split('/[=+\s%]+/', $cell) ?: []) : [$cell] as $part
+            ) {
                 foreach (self::marksOf(self::bare($part)) as $mark => $possible) {
                     $with[$mark] += $possible ? 1 : 0;
                 }
@@ -97,8 +99,13 @@ final readonly class Numerals
      *
      * @throws InvalidValue naming what was typed
      */
-    public function decimal(string $typed, int $decimals, string $expected = 'a number', bool $signed = false, int $most = 9_999_999_999): BigDecimal
-    {
+    public function decimal(
+        string $typed,
+        int $decimals,
+        string $expected = 'a number',
+        bool $signed = false,
+        int $most = 9_999_999_999,
+    ): BigDecimal {
         $bare = self::bare($typed);
         $plain = $this->plain($bare, $typed) ?? throw InvalidValue::notANumber($typed, $expected);
         $number = BigDecimal::of($plain)->strippedOfTrailingZeros();
@@ -106,7 +113,9 @@ final readonly class Numerals
             throw InvalidValue::negative($typed, $expected);
         }
         if ($number->getScale() > $decimals) {
-            throw InvalidValue::because(sprintf('“%s” has more than %s decimals.', $typed, self::DECIMALS[$decimals] ?? $decimals));
+            throw InvalidValue::because(
+                sprintf('“%s” has more than %s decimals.', $typed, self::DECIMALS[$decimals] ?? $decimals),
+            );
         }
         if ($number->abs()->isGreaterThan($most)) {
             throw InvalidValue::because(sprintf('“%s” is more than %s.', $typed, number_format($most)));
@@ -123,10 +132,14 @@ final readonly class Numerals
         }
         if (1 === preg_match('/^[-+]?\d{1,3}([.,])\d{3}$/', $bare, $found) && '0' !== ltrim($bare, '+-')[0]) {
             return match ($this->mark) {
-                null => throw InvalidValue::because(sprintf(
-                    '“%s” can be read as %s or as %s; say which decimal mark is used.',
-                    $typed, str_replace($found[1], '', $bare), rtrim(rtrim(str_replace(',', '.', $bare), '0'), '.'),
-                )),
+                null => throw InvalidValue::because(
+                    sprintf(
+                        '“%s” can be read as %s or as %s; say which decimal mark is used.',
+                        $typed,
+                        str_replace($found[1], '', $bare),
+                        rtrim(rtrim(str_replace(',', '.', $bare), '0'), '.'),
+                    ),
+                ),
                 $found[1] => str_replace(',', '.', $bare),
                 default => str_replace($found[1], '', $bare),
             };
@@ -143,25 +156,34 @@ final readonly class Numerals
     /** @return array<string, bool> for each mark, whether the form tells that it is the one */
     private static function marksOf(string $bare): array
     {
-        if (1 !== preg_match('/[.,]/', $bare) || (1 === preg_match('/^[-+]?\d{1,3}[.,]\d{3}$/', $bare) && '0' !== ltrim($bare, '+-')[0])) {
+        if (
+            1 !== preg_match('/[.,]/', $bare)
+            || (1 === preg_match('/^[-+]?\d{1,3}[.,]\d{3}$/', $bare) && '0' !== ltrim($bare, '+-')[0])
+        ) {
             return [self::POINT => false, self::COMMA => false];
         }
 
-        return [self::POINT => self::fits($bare, self::POINT, self::COMMA), self::COMMA => self::fits($bare, self::COMMA, self::POINT)];
+        return [
+            self::POINT => self::fits($bare, self::POINT, self::COMMA),
+            self::COMMA => self::fits($bare, self::COMMA, self::POINT),
+        ];
     }
 
     private static function fits(string $bare, string $mark, string $group): bool
     {
         [$mark, $group] = [preg_quote($mark, '/'), preg_quote($group, '/')];
 
-        return 1 === preg_match("/^[-+]?(\d+|[1-9]\d{0,2}({$group}\d{3})+)?({$mark}\d*)?$/", $bare) && 1 === preg_match('/\d/', $bare);
+        return 1 === preg_match("/^[-+]?(\d+|[1-9]\d{0,2}({$group}\d{3})+)?({$mark}\d*)?$/", $bare)
+            && 1 === preg_match('/\d/', $bare);
     }
 
     private static function normal(string $number): string
     {
         $number = rtrim(ltrim($number, '+'), '.');
 
-        return str_starts_with($number, '.') || str_starts_with($number, '-.') ? str_replace('.', '0.', $number) : $number;
+        return str_starts_with($number, '.') || str_starts_with($number, '-.')
+            ? str_replace('.', '0.', $number)
+            : $number;
     }
 
     private static function bare(string $typed): string

@@ -28,7 +28,9 @@ final readonly class Pack
             throw InvalidValue::because('A pack needs a name, such as “case” or “each”.');
         }
         if (!$content->isPositive()) {
-            throw InvalidValue::because(sprintf('A %s cannot hold %s stock units; expected more than 0.', $name, $content));
+            throw InvalidValue::because(
+                sprintf('A %s cannot hold %s stock units; expected more than 0.', $name, $content),
+            );
         }
 
         return new self($name, $content);
@@ -58,7 +60,9 @@ final readonly class Pack
     /** Packs that hold so many stock units, to six decimals, not rounded to what can be bought. */
     public function toPacks(BigNumber|int|string $stockUnits): BigDecimal
     {
-        return BigDecimal::of($stockUnits)->dividedBy($this->content, 6, RoundingMode::HalfUp)->strippedOfTrailingZeros();
+        return BigDecimal::of($stockUnits)
+            ->dividedBy($this->content, 6, RoundingMode::HalfUp)
+            ->strippedOfTrailingZeros();
     }
 
     private static function grouped(BigDecimal $amount): string

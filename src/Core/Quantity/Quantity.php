@@ -48,7 +48,11 @@ final readonly class Quantity
     public function in(Unit $unit): self
     {
         return new self(
-            $this->unit->factorTo($unit)->multipliedBy($this->amount)->toScale(self::SCALE, RoundingMode::HalfUp)->strippedOfTrailingZeros(),
+            $this->unit
+                ->factorTo($unit)
+                ->multipliedBy($this->amount)
+                ->toScale(self::SCALE, RoundingMode::HalfUp)
+                ->strippedOfTrailingZeros(),
             $unit,
         );
     }
@@ -56,7 +60,9 @@ final readonly class Quantity
     private function sameUnit(self $other): BigDecimal
     {
         if ($other->unit !== $this->unit) {
-            throw InvalidValue::because(sprintf('%s and %s cannot be added; convert one first.', $this->unit->value, $other->unit->value));
+            throw InvalidValue::because(
+                sprintf('%s and %s cannot be added; convert one first.', $this->unit->value, $other->unit->value),
+            );
         }
 
         return $other->amount;

@@ -83,8 +83,14 @@ enum Unit: string
     /** @throws InvalidValue if the code is none of these */
     public static function fromCode(string $code): self
     {
-        return self::tryFrom(strtoupper(trim($code)))
-            ?? throw InvalidValue::because(sprintf('“%s” is not a unit code; expected one of %s.', $code, implode(', ', array_column(self::cases(), 'value'))));
+        return self::tryFrom(strtoupper(trim($code))) ??
+            throw InvalidValue::because(
+                sprintf(
+                    '“%s” is not a unit code; expected one of %s.',
+                    $code,
+                    implode(', ', array_column(self::cases(), 'value')),
+                ),
+            );
     }
 
     /** How the unit is written beside a figure. */
@@ -102,7 +108,12 @@ enum Unit: string
     /** @return list<self> the others that measure the same thing */
     public function convertible(): array
     {
-        return array_values(array_filter(self::cases(), fn (self $other): bool => $other !== $this && $other->facts()[1] === $this->facts()[1]));
+        return array_values(
+            array_filter(
+                self::cases(),
+                fn (self $other): bool => $other !== $this && $other->facts()[1] === $this->facts()[1],
+            ),
+        );
     }
 
     /**
@@ -115,7 +126,15 @@ enum Unit: string
         [, $kind, $size] = $this->facts();
         [, $otherKind, $otherSize] = $other->facts();
         if ($kind !== $otherKind) {
-            throw InvalidValue::because(sprintf('%s cannot be converted to %s: one is a %s, the other a %s.', $this->value, $other->value, $kind, $otherKind));
+            throw InvalidValue::because(
+                sprintf(
+                    '%s cannot be converted to %s: one is a %s, the other a %s.',
+                    $this->value,
+                    $other->value,
+                    $kind,
+                    $otherKind,
+                ),
+            );
         }
 
         return BigRational::of($size)->dividedBy($otherSize);
@@ -128,7 +147,11 @@ enum Unit: string
      */
     public function amountOf(BigDecimal $amount, self $other): BigDecimal
     {
-        return $other->factorTo($this)->multipliedBy($amount)->toScale(6, RoundingMode::HalfUp)->strippedOfTrailingZeros();
+        return $other
+            ->factorTo($this)
+            ->multipliedBy($amount)
+            ->toScale(6, RoundingMode::HalfUp)
+            ->strippedOfTrailingZeros();
     }
 
     /** @return array{string, string, numeric-string} symbol, what it measures, and its size in the base unit of that */

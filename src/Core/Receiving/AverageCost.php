@@ -23,14 +23,20 @@ final readonly class AverageCost
      * @param BigDecimal      $received stock units that came in, above zero
      * @param BigDecimal      $paid     cost of one of those
      */
-    public static function after(BigDecimal $held, ?BigDecimal $cost, BigDecimal $received, BigDecimal $paid): BigDecimal
-    {
+    public static function after(
+        BigDecimal $held,
+        ?BigDecimal $cost,
+        BigDecimal $received,
+        BigDecimal $paid,
+    ): BigDecimal {
         // Nothing held (or oversold) has no worth to average with.
         if (null === $cost || !$held->isPositive()) {
             return $paid->toScale(self::SCALE, RoundingMode::HalfUp);
         }
 
-        return $held->multipliedBy($cost)->plus($received->multipliedBy($paid))
+        return $held
+            ->multipliedBy($cost)
+            ->plus($received->multipliedBy($paid))
             ->dividedBy($held->plus($received), self::SCALE, RoundingMode::HalfUp);
     }
 }

@@ -12,8 +12,11 @@ final readonly class Count
     /** More than this above the order is not taken in without asking (common practice, no source). */
     public const TOLERANCE_PERCENT = 10;
 
-    private function __construct(public BigDecimal $outstanding, public ?BigDecimal $counted, public CountFinding $finding)
-    {
+    private function __construct(
+        public BigDecimal $outstanding,
+        public ?BigDecimal $counted,
+        public CountFinding $finding,
+    ) {
     }
 
     /**

@@ -53,6 +53,7 @@ final readonly class Background
 
     public function isOnList(int $item, int $site): bool
     {
-        return (null === $this->listed || isset($this->listed[$item])) && (null === $this->listSite || $this->listSite === $site);
+        return (null === $this->listed || isset($this->listed[$item]))
+            && (null === $this->listSite || $this->listSite === $site);
     }
 }

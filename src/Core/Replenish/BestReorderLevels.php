@@ -26,14 +26,28 @@ final readonly class BestReorderLevels
      *
      * @throws InvalidValue if a cost is below zero or nothing is ever wanted
      */
-    public static function of(Counts $perPeriod, Counts $untilHere, float $orderCost, float $holding, float $shortage): self
-    {
+    public static function of(
+        Counts $perPeriod,
+        Counts $untilHere,
+        float $orderCost,
+        float $holding,
+        float $shortage,
+    ): self {
         if ($orderCost < 0 || $holding <= 0 || $shortage <= 0 || $perPeriod->mean() <= 0) {
-            throw InvalidValue::because(sprintf('No best levels for order cost %g, holding %g, shortage %g and a mean demand of %g; expected 0 or more for the first and above 0 for the others.', $orderCost, $holding, $shortage, $perPeriod->mean()));
+            throw InvalidValue::because(
+                sprintf(
+                    'No best levels for order cost %g, holding %g, shortage %g and a mean demand of %g; expected 0 or more for the first and above 0 for the others.',
+                    $orderCost,
+                    $holding,
+                    $shortage,
+                    $perPeriod->mean(),
+                ),
+            );
         }
         $cost = [];
         $oneStep = static function (int $position) use (&$cost, $untilHere, $holding, $shortage): float {
-            return $cost[$position] ??= $holding * ($position - $untilHere->mean()) + ($holding + $shortage) * $untilHere->loss($position);
+            return $cost[$position] ??=
+                $holding * ($position - $untilHere->mean()) + ($holding + $shortage) * $untilHere->loss($position);
         };
         $renewal = new Renewal($perPeriod);
         $average = static function (int $s, int $top) use ($renewal, $oneStep, $orderCost): float {
@@ -67,14 +81,23 @@ final readonly class BestReorderLevels
     }
 
     /** What a period costs under given levels: the function that is minimised. */
-    public static function costOf(int $reorderPoint, int $orderUpTo, Counts $perPeriod, Counts $untilHere, float $orderCost, float $holding, float $shortage): float
-    {
+    public static function costOf(
+        int $reorderPoint,
+        int $orderUpTo,
+        Counts $perPeriod,
+        Counts $untilHere,
+        float $orderCost,
+        float $holding,
+        float $shortage,
+    ): float {
         $renewal = new Renewal($perPeriod);
         $sum = $orderCost;
         $length = 0.0;
         for ($j = 0; $j < $orderUpTo - $reorderPoint; ++$j) {
             $position = $orderUpTo - $j;
-            $sum += $renewal->at($j) * ($holding * ($position - $untilHere->mean()) + ($holding + $shortage) * $untilHere->loss($position));
+            $sum +=
+                $renewal->at($j) *
+                ($holding * ($position - $untilHere->mean()) + ($holding + $shortage) * $untilHere->loss($position));
             $length += $renewal->at($j);
         }
 

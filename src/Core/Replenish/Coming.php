@@ -45,13 +45,20 @@ final readonly class Coming
     /** @return list<OpenOrder> */
     public function late(): array
     {
-        return array_values(array_filter($this->orders, fn (OpenOrder $order): bool => $order->daysLate($this->today) > 0));
+        return array_values(
+            array_filter($this->orders, fn (OpenOrder $order): bool => $order->daysLate($this->today) > 0),
+        );
     }
 
     /** @return list<OpenOrder> counted on, but only after so many days; what is late may come tomorrow */
     public function after(float $days): array
     {
-        return array_values(array_filter($this->countedOn(), fn (OpenOrder $order): bool => $order->dayFrom($this->today) > max(1.0, $days)));
+        return array_values(
+            array_filter(
+                $this->countedOn(),
+                fn (OpenOrder $order): bool => $order->dayFrom($this->today) > max(1.0, $days),
+            ),
+        );
     }
 
     /** Stock units that are counted on. */

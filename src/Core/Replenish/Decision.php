@@ -43,7 +43,8 @@ final readonly class Decision
     public function about(array $places, array $offers, Background $background, array $known): array
     {
         $outcomes = array_map(
-            fn (ItemSite $place): PlaceOutcome => $this->at($place, $offers, $background, $known[$place->key()] ?? null), $places,
+            fn (ItemSite $place): PlaceOutcome => $this->at($place, $offers, $background, $known[$place->key()] ?? null),
+            $places,
         );
         $spare = [];
         foreach ($outcomes as $outcome) {
@@ -74,7 +75,13 @@ final readonly class Decision
         $usual = max(1, (int) ceil(4 * ($cleaning->history->last(self::LATELY_WEEKS)->meanDemand() ?? 0.0)));
         $sourced = Sourced::among($offers, $usual, $background);
         $horizon = (int) ceil(($sourced->leadTime->days + $sourced->reviewDays) / 7);
-        $known = $this->forecast($cleaning->history, $horizon, $background, $background->seasons[$place->item->category] ?? null, $known);
+        $known = $this->forecast(
+            $cleaning->history,
+            $horizon,
+            $background,
+            $background->seasons[$place->item->category] ?? null,
+            $known,
+        );
         foreach ($place->record->adjustments as $adjustment) {
             $weeks = $adjustment->weeksFrom($background->today());
             $known = new KnownForecast($known->key, $known->forecast->adjusted($adjustment->factor(), $weeks));
@@ -82,28 +89,61 @@ final readonly class Decision
         $pattern = Pattern::of($cleaning->history->sinceFirstSale()->last(self::PATTERN_WEEKS)->demand);
         $class = ($background->classes[$place->item->id] ?? ValueClass::C)->value.'-'.$pattern->value;
         $policy = $this->policy($place->steering, $class, $background);
-        $asked = $background->options->asksForListed() && PolicyKind::ByHand !== $policy->kind && $background->isOnList($place->item->id, $place->site);
-        $proposal = $this->replenishment->propose($this->need($place, $known->forecast, $sourced, $policy, $background), $asked);
+        $asked =
+            $background->options->asksForListed()
+            && PolicyKind::ByHand !== $policy->kind
+            && $background->isOnList($place->item->id, $place->site);
+        $proposal = $this->replenishment->propose(
+            $this->need($place, $known->forecast, $sourced, $policy, $background),
+            $asked,
+        );
         $considered = $this->considered($place->record, $sourced, $offers, $usual, $background);
 
         return new PlaceOutcome(
-            $place, $known, $class, $policy, $sourced, $proposal, Evidence::of($place, $cleaning, $sourced, $proposal, $considered),
+            $place,
+            $known,
+            $class,
+            $policy,
+            $sourced,
+            $proposal,
+            Evidence::of($place, $cleaning, $sourced, $proposal, $considered),
         );
     }
 
-    private function need(ItemSite $place, Forecast $forecast, Sourced $sourced, Policy $policy, Background $background): Need
-    {
+    private function need(
+        ItemSite $place,
+        Forecast $forecast,
+        Sourced $sourced,
+        Policy $policy,
+        Background $background,
+    ): Need {
         $worth = $place->item->worth;
         $offer = $sourced->offer;
         $economics = new Economics(
-            $worth->unitCost, $background->orderCost, $background->holdingShare, $worth->salesPrice, $offer?->unitBreaks() ?? [], $offer?->rise,
-            $worth->shelfDays, BreakKind::Incremental === $offer?->prices->kind,
+            $worth->unitCost,
+            $background->orderCost,
+            $background->holdingShare,
+            $worth->salesPrice,
+            $offer?->unitBreaks() ?? [],
+            $offer?->rise,
+            $worth->shelfDays,
+            BreakKind::Incremental === $offer?->prices->kind,
         );
 
         return new Need(
-            $place->item->unit, $forecast, $sourced->leadTime, $sourced->reviewDays, $policy, $economics,
-            $background->options->countStock ? $place->stock->onHand : BigDecimal::zero(), $place->stock->coming, $place->stock->promised,
-            $sourced->rule(), $background->today(), $place->stock->planned, $background->options->wholePacks,
+            $place->item->unit,
+            $forecast,
+            $sourced->leadTime,
+            $sourced->reviewDays,
+            $policy,
+            $economics,
+            $background->options->countStock ? $place->stock->onHand : BigDecimal::zero(),
+            $place->stock->coming,
+            $place->stock->promised,
+            $sourced->rule(),
+            $background->today(),
+            $place->stock->planned,
+            $background->options->wholePacks,
         );
     }
 
@@ -112,8 +152,13 @@ final readonly class Decision
      *
      * @return list<string>
      */
-    private function considered(DemandRecord $record, Sourced $sourced, array $offers, int $usual, Background $background): array
-    {
+    private function considered(
+        DemandRecord $record,
+        Sourced $sourced,
+        array $offers,
+        int $usual,
+        Background $background,
+    ): array {
         $considered = [];
         if (null !== $record->standsIn()) {
             $considered[] = $record->standsIn()->words();
@@ -128,9 +173,12 @@ final readonly class Decision
         foreach ($offers as $other) {
             if (null !== $chosen && $other !== $chosen && count($considered) <= self::OTHERS_NAMED) {
                 $considered[] = sprintf(
-                    '%s would cost %s for one against %s%s, %d days promised.', $background->suppliers[$other->supplierId]->name ?? 'Another supplier',
-                    number_format($other->unitCost($usual)->toFloat(), 2), number_format($chosen->unitCost($usual)->toFloat(), 2),
-                    $other->rank > $chosen->rank ? ' and comes second by rank' : '', $other->leadDays,
+                    '%s would cost %s for one against %s%s, %d days promised.',
+                    $background->suppliers[$other->supplierId]->name ?? 'Another supplier',
+                    number_format($other->unitCost($usual)->toFloat(), 2),
+                    number_format($chosen->unitCost($usual)->toFloat(), 2),
+                    $other->rank > $chosen->rank ? ' and comes second by rank' : '',
+                    $other->leadDays,
                 );
             }
         }
@@ -138,37 +186,65 @@ final readonly class Decision
         return $considered;
     }
 
-    private function forecast(WeeklyHistory $history, int $horizon, Background $background, ?PooledSeason $season, ?KnownForecast $known): KnownForecast
-    {
+    private function forecast(
+        WeeklyHistory $history,
+        int $horizon,
+        Background $background,
+        ?PooledSeason $season,
+        ?KnownForecast $known,
+    ): KnownForecast {
         $options = $background->options;
-        $figures = null === $season ? null : array_map(static fn (float $factor): float => round($factor, 3), $season->figures());
-        $key = hash('xxh128', serialize([
-            self::FORECAST_VERSION, $history->demand, $horizon, $options->history, $options->from, $options->to, $figures,
-        ]));
+        $figures =
+            null === $season
+                ? null
+                : array_map(static fn (float $factor): float => round($factor, 3), $season->figures());
+        $key = hash(
+            'xxh128',
+            serialize([
+                self::FORECAST_VERSION,
+                $history->demand,
+                $horizon,
+                $options->history,
+                $options->from,
+                $options->to,
+                $figures,
+            ]),
+        );
         if (null !== $known && $known->key === $key) {
             // A person's adjustment is never kept with the forecast it was made to.
             return new KnownForecast($key, $known->forecast->unadjusted());
         }
 
-        return new KnownForecast($key, match ($options->history) {
-            PlanningOptions::LATELY => $this->forecaster->restingOn($history->last(self::LATELY_WEEKS), sprintf('mean of the last %d weeks', self::LATELY_WEEKS)),
-            PlanningOptions::LAST_YEAR => $this->forecaster->likeLastYear($history),
-            PlanningOptions::RANGE => $this->forecaster->restingOn(
-                $history->between($background->weeksAgo((string) $options->from), $background->weeksAgo((string) $options->to)),
-                sprintf('mean of %s to %s', $options->from, $options->to),
-            ),
-            default => $this->forecaster->forecast($history, $horizon, $season),
-        });
+        return new KnownForecast(
+            $key,
+            match ($options->history) {
+                PlanningOptions::LATELY => $this->forecaster->restingOn(
+                    $history->last(self::LATELY_WEEKS),
+                    sprintf('mean of the last %d weeks', self::LATELY_WEEKS),
+                ),
+                PlanningOptions::LAST_YEAR => $this->forecaster->likeLastYear($history),
+                PlanningOptions::RANGE => $this->forecaster->restingOn(
+                    $history->between(
+                        $background->weeksAgo((string) $options->from),
+                        $background->weeksAgo((string) $options->to),
+                    ),
+                    sprintf('mean of %s to %s', $options->from, $options->to),
+                ),
+                default => $this->forecaster->forecast($history, $horizon, $season),
+            },
+        );
     }
 
     private function policy(Steering $steering, string $class, Background $background): Policy
     {
-        $policy = $steering->policy ?? $background->policies[$class] ?? Policy::standard();
+        $policy = $steering->policy ?? ($background->policies[$class] ?? Policy::standard());
         if (null === $steering->policy && null !== $steering->service) {
             $policy = $policy->aimingAt(ServiceTarget::of($policy->target->kind, $steering->service));
         }
 
-        return null !== $background->coverDays && PolicyKind::ByHand !== $policy->kind ? $policy->covering($background->coverDays) : $policy;
+        return null !== $background->coverDays && PolicyKind::ByHand !== $policy->kind
+            ? $policy->covering($background->coverDays)
+            : $policy;
     }
 
     /** @param list<Move> $moves */
@@ -182,11 +258,22 @@ final readonly class Decision
         }
         $steering = $outcome->place->steering;
         $listed = $this->isListed($outcome, $packs, $background);
-        $chosen = $listed && null === $steering->draft && null !== $offer && $packs->isPositive() && !$steering->putOff
+        $chosen =
+            $listed
+            && null === $steering->draft
+            && null !== $offer
+            && $packs->isPositive()
+            && !$steering->putOff
             && PlanningOptions::NOTHING !== $background->options->start;
 
         return new Finding(
-            $outcome, $packs, $moves, $this->odd($outcome, $packs, $background), $listed, $chosen, Shortage::of($outcome, $background->today()),
+            $outcome,
+            $packs,
+            $moves,
+            $this->odd($outcome, $packs, $background),
+            $listed,
+            $chosen,
+            Shortage::of($outcome, $background->today()),
         );
     }
 
@@ -198,7 +285,8 @@ final readonly class Decision
         return match ($background->options->start) {
             PlanningOptions::MINIMUM => $reason->isShort() || Reason::BelowMinimum === $reason,
             PlanningOptions::STAPLES => $due && $outcome->place->item->staple,
-            PlanningOptions::LISTED => $background->isOnList($outcome->place->item->id, $outcome->place->site) && ($due || $packs->isPositive()),
+            PlanningOptions::LISTED => $background->isOnList($outcome->place->item->id, $outcome->place->site)
+                && ($due || $packs->isPositive()),
             default => $due,
         };
     }

@@ -115,8 +115,15 @@ final readonly class DynamicLots
      */
     private static function check(array $demand, array|float $order, float $holding): int
     {
-        if ([] === $demand || $holding < 0 || min($demand) < 0 || (is_array($order) ? count($order) !== count($demand) || min($order) < 0 : $order < 0)) {
-            throw InvalidValue::because('Lot sizes need demand of 0 or more, a cost of ordering of 0 or more for each period, and a holding cost of 0 or more.');
+        if (
+            [] === $demand
+            || $holding < 0
+            || min($demand) < 0
+            || (is_array($order) ? count($order) !== count($demand) || min($order) < 0 : $order < 0)
+        ) {
+            throw InvalidValue::because(
+                'Lot sizes need demand of 0 or more, a cost of ordering of 0 or more for each period, and a holding cost of 0 or more.',
+            );
         }
 
         return count($demand);

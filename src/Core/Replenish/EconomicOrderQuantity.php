@@ -21,10 +21,17 @@ final readonly class EconomicOrderQuantity
     public static function of(float $demand, float $orderCost, float $holdingCost): float
     {
         if ($demand < 0 || $orderCost < 0 || $holdingCost <= 0) {
-            throw InvalidValue::because(sprintf('No economic quantity for demand %g, order cost %g, holding cost %g; expected 0 or more, and a holding cost above 0.', $demand, $orderCost, $holdingCost));
+            throw InvalidValue::because(
+                sprintf(
+                    'No economic quantity for demand %g, order cost %g, holding cost %g; expected 0 or more, and a holding cost above 0.',
+                    $demand,
+                    $orderCost,
+                    $holdingCost,
+                ),
+            );
         }
 
-        return sqrt(2 * $demand * $orderCost / $holdingCost);
+        return sqrt((2 * $demand * $orderCost) / $holdingCost);
     }
 
     /**
@@ -49,7 +56,7 @@ final readonly class EconomicOrderQuantity
             if ($quantity >= $until || $quantity <= 0) {
                 continue;
             }
-            $cost = $demand * $price + $demand / $quantity * $orderCost + $quantity / 2 * $holdingShare * $price;
+            $cost = $demand * $price + ($demand / $quantity) * $orderCost + ($quantity / 2) * $holdingShare * $price;
             if ($cost < $best[1]) {
                 $best = [$quantity, $cost];
             }
@@ -83,7 +90,7 @@ final readonly class EconomicOrderQuantity
                 continue;
             }
             $goods = $extra + $price * $quantity;
-            $cost = $demand * $goods / $quantity + $demand / $quantity * $orderCost + $holdingShare * $goods / 2;
+            $cost = ($demand * $goods) / $quantity + ($demand / $quantity) * $orderCost + ($holdingShare * $goods) / 2;
             if ($cost < $best[1]) {
                 $best = [$quantity, $cost];
             }

@@ -44,20 +44,36 @@ final readonly class Evidence
     }
 
     /** @param list<string> $considered */
-    public static function of(ItemSite $place, Cleaning $cleaning, Sourced $sourced, Proposal $proposal, array $considered): self
-    {
+    public static function of(
+        ItemSite $place,
+        Cleaning $cleaning,
+        Sourced $sourced,
+        Proposal $proposal,
+        array $considered,
+    ): self {
         $weeks = $place->record->own->weeks();
         $round = static fn (?float $figure): ?float => null === $figure ? null : round($figure, 2);
 
         return new self(
             $place->record->own->lastSold(self::WEEKS),
             array_map($round, $cleaning->history->last(self::WEEKS)->demand),
-            array_map(static fn (Mark $mark): array => [
-                'ago' => $weeks - $mark->week, 'kind' => $mark->kind, 'demand' => round($mark->demand, 2), 'taken' => $round($mark->taken), 'kept' => $mark->kept,
-            ], $cleaning->marks),
-            $place->stock->coming->orders, $place->stock->planned,
-            $sourced->supplier->leadTimesMet ?? [], $sourced->offer->leadDays ?? Sourced::USUAL_DAYS,
-            $considered, $proposal->forward, $proposal->needed->toFloat(),
+            array_map(
+                static fn (Mark $mark): array => [
+                    'ago' => $weeks - $mark->week,
+                    'kind' => $mark->kind,
+                    'demand' => round($mark->demand, 2),
+                    'taken' => $round($mark->taken),
+                    'kept' => $mark->kept,
+                ],
+                $cleaning->marks,
+            ),
+            $place->stock->coming->orders,
+            $place->stock->planned,
+            $sourced->supplier->leadTimesMet ?? [],
+            $sourced->offer->leadDays ?? Sourced::USUAL_DAYS,
+            $considered,
+            $proposal->forward,
+            $proposal->needed->toFloat(),
         );
     }
 
@@ -67,15 +83,32 @@ final readonly class Evidence
         $forward = $this->forward;
 
         return [
-            'sold' => $this->sold, 'wanted' => $this->wanted, 'marks' => $this->marks,
-            'arrivals' => array_map(static fn (OpenOrder $order): array => [
-                $order->number, $order->stockUnits->toFloat(), $order->due->format('Y-m-d'), $order->verdict,
-            ], $this->arrivals),
-            'planned' => array_map(static fn (PlannedDemand $planned): array => [
-                $planned->name, $planned->stockUnits, $planned->day->format('Y-m-d'),
-            ], $this->planned),
-            'met' => $this->met, 'promisedDays' => $this->promisedDays, 'considered' => $this->considered,
-            'forward' => null === $forward ? null : [$forward->order, $forward->by->format('Y-m-d'), $forward->due->format('Y-m-d')],
+            'sold' => $this->sold,
+            'wanted' => $this->wanted,
+            'marks' => $this->marks,
+            'arrivals' => array_map(
+                static fn (OpenOrder $order): array => [
+                    $order->number,
+                    $order->stockUnits->toFloat(),
+                    $order->due->format('Y-m-d'),
+                    $order->verdict,
+                ],
+                $this->arrivals,
+            ),
+            'planned' => array_map(
+                static fn (PlannedDemand $planned): array => [
+                    $planned->name,
+                    $planned->stockUnits,
+                    $planned->day->format('Y-m-d'),
+                ],
+                $this->planned,
+            ),
+            'met' => $this->met,
+            'promisedDays' => $this->promisedDays,
+            'considered' => $this->considered,
+            'forward' => null === $forward
+                    ? null
+                    : [$forward->order, $forward->by->format('Y-m-d'), $forward->due->format('Y-m-d')],
             'needed' => $this->needed,
         ];
     }
@@ -90,13 +123,31 @@ final readonly class Evidence
         $forward = $data['forward'];
 
         return new self(
-            $data['sold'], $data['wanted'], $data['marks'],
-            array_map(static fn (array $order): OpenOrder => new OpenOrder(
-                $order[0], BigDecimal::of(number_format($order[1], 3, '.', ''))->strippedOfTrailingZeros(), $day($order[2]), $order[3],
-            ), $data['arrivals']),
-            array_map(static fn (array $planned): PlannedDemand => new PlannedDemand($planned[0], (float) $planned[1], $day($planned[2])), $data['planned']),
-            $data['met'], $data['promisedDays'], $data['considered'],
-            null === $forward ? null : new BringForward($forward[0], $day($forward[1]), $day($forward[2])), $data['needed'],
+            $data['sold'],
+            $data['wanted'],
+            $data['marks'],
+            array_map(
+                static fn (array $order): OpenOrder => new OpenOrder(
+                    $order[0],
+                    BigDecimal::of(number_format($order[1], 3, '.', ''))->strippedOfTrailingZeros(),
+                    $day($order[2]),
+                    $order[3],
+                ),
+                $data['arrivals'],
+            ),
+            array_map(
+                static fn (array $planned): PlannedDemand => new PlannedDemand(
+                    $planned[0],
+                    (float) $planned[1],
+                    $day($planned[2]),
+                ),
+                $data['planned'],
+            ),
+            $data['met'],
+            $data['promisedDays'],
+            $data['considered'],
+            null === $forward ? null : new BringForward($forward[0], $day($forward[1]), $day($forward[2])),
+            $data['needed'],
         );
     }
 }

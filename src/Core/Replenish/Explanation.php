@@ -29,7 +29,10 @@ final readonly class Explanation
     public function toArray(): array
     {
         return [
-            'lines' => array_map(static fn (ExplanationLine $line): array => [$line->label, $line->sign, $line->figure, $line->total], $this->lines),
+            'lines' => array_map(
+                static fn (ExplanationLine $line): array => [$line->label, $line->sign, $line->figure, $line->total],
+                $this->lines,
+            ),
             'notes' => $this->notes,
             'levels' => ['safety' => $this->safetyStock, 'reorder' => $this->reorderPoint, 'upTo' => $this->orderUpTo],
             'leadDays' => $this->leadDays,
@@ -40,8 +43,15 @@ final readonly class Explanation
     public static function fromArray(array $data): self
     {
         return new self(
-            array_map(static fn (array $line): ExplanationLine => new ExplanationLine($line[0], $line[1], $line[2], $line[3]), $data['lines']),
-            $data['notes'], $data['levels']['safety'], $data['levels']['reorder'], $data['levels']['upTo'], $data['leadDays'],
+            array_map(
+                static fn (array $line): ExplanationLine => new ExplanationLine($line[0], $line[1], $line[2], $line[3]),
+                $data['lines'],
+            ),
+            $data['notes'],
+            $data['levels']['safety'],
+            $data['levels']['reorder'],
+            $data['levels']['upTo'],
+            $data['leadDays'],
         );
     }
 }

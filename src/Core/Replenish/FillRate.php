@@ -29,8 +29,14 @@ final readonly class FillRate
      * @param bool         $toLevel      ordered up to a level, and not in fixed lots
      * @param Renewal|null $renewal      of the demand of a review period in whole units, where it is known exactly
      */
-    public static function of(float $reorderPoint, float $lot, Distribution $untilNext, Distribution $lead, bool $toLevel, ?Renewal $renewal = null): float
-    {
+    public static function of(
+        float $reorderPoint,
+        float $lot,
+        Distribution $untilNext,
+        Distribution $lead,
+        bool $toLevel,
+        ?Renewal $renewal = null,
+    ): float {
         $perReview = $untilNext->mean() - $lead->mean();
         if ($perReview <= 0) {
             return 1.0;
@@ -47,10 +53,10 @@ final readonly class FillRate
         }
         $points = max(1, min(self::POINTS, (int) round($lot)));
         // The positions are those above the reorder point; in whole units the first of them is one above.
-        $first = $reorderPoint + ($untilNext instanceof Counts ? .5 : 0.0);
+        $first = $reorderPoint + ($untilNext instanceof Counts ? 0.5 : 0.0);
         $sum = 0.0;
         for ($i = 0; $lot > 0 && $i < $points; ++$i) {
-            $sum += $short($first + $lot * ($i + .5) / $points);
+            $sum += $short($first + ($lot * ($i + 0.5)) / $points);
         }
         $mean = $lot > 0 ? $sum / $points : 0.0;
         if ($toLevel) {
@@ -58,10 +64,11 @@ final readonly class FillRate
             // x/μ − (1 − cv²)/2 times (Smith, Proceedings of the Royal Society of Edinburgh A 64, 1954).
             $variance = max(0.0, $untilNext->deviation() ** 2 - $lead->deviation() ** 2);
             $uneven = min(1.0, $variance / $perReview ** 2);
-            $below = $lot < 1.5 * $perReview && $uneven < .05 && $uneven > 0
-                // With a short and even way down, hardly a second position is passed.
-                ? StandardNormal::cumulative(($lot / $perReview - 1) / sqrt($uneven))
-                : max(0.0, $lot / $perReview - (1 - $uneven) / 2);
+            $below =
+                $lot < 1.5 * $perReview && $uneven < 0.05 && $uneven > 0
+                    ? // With a short and even way down, hardly a second position is passed.
+                    StandardNormal::cumulative(($lot / $perReview - 1) / sqrt($uneven))
+                    : max(0.0, $lot / $perReview - (1 - $uneven) / 2);
             $mean = ($short($reorderPoint + $lot) + $below * $mean) / (1 + $below);
         }
 
@@ -69,15 +76,21 @@ final readonly class FillRate
     }
 
     /** The reorder point that reaches the share asked for, in stock units, 0 or more; where whole units would overshoot by much, the one below if it is nearer. */
-    public static function reorderPoint(float $share, float $lot, Distribution $untilNext, Distribution $lead, bool $toLevel, ?Renewal $renewal = null): float
-    {
+    public static function reorderPoint(
+        float $share,
+        float $lot,
+        Distribution $untilNext,
+        Distribution $lead,
+        bool $toLevel,
+        ?Renewal $renewal = null,
+    ): float {
         $low = -$lot;
         $high = $untilNext->mean() + 4 * $untilNext->deviation() + 1;
         while (self::of($high, $lot, $untilNext, $lead, $toLevel, $renewal) < $share && $high < 1e9) {
             $high *= 2;
         }
         $whole = $untilNext instanceof Counts;
-        $close = $whole ? .5 : 1e-4 * ($high + 1);
+        $close = $whole ? 0.5 : 1e-4 * ($high + 1);
         while ($high - $low > $close) {
             $middle = $whole ? floor(($low + $high) / 2) : ($low + $high) / 2;
             if ($middle <= $low) {
@@ -93,7 +106,11 @@ final readonly class FillRate
         if ($whole) {
             $high = ceil($high);
             $over = self::of($high, $lot, $untilNext, $lead, $toLevel, $renewal) - $share;
-            $high -= $over > self::OVERSHOOT && $share - self::of($high - 1, $lot, $untilNext, $lead, $toLevel, $renewal) < $over ? 1 : 0;
+            $high -=
+                $over > self::OVERSHOOT
+                && $share - self::of($high - 1, $lot, $untilNext, $lead, $toLevel, $renewal) < $over
+                    ? 1
+                    : 0;
         }
 
         return max(0.0, $high);

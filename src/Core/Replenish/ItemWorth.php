@@ -13,7 +13,11 @@ final readonly class ItemWorth
      * @param float      $weightKg   0 where it is not known
      * @param int|null   $shelfDays  days after arrival until it can no longer be sold; null for ever
      */
-    public function __construct(public float $unitCost, public ?float $salesPrice, public float $weightKg, public ?int $shelfDays)
-    {
+    public function __construct(
+        public float $unitCost,
+        public ?float $salesPrice,
+        public float $weightKg,
+        public ?int $shelfDays,
+    ) {
     }
 }

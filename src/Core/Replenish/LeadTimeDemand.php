@@ -61,7 +61,11 @@ final readonly class LeadTimeDemand
             }
         }
 
-        return $low >= 0 && $served($high) - $share > FillRate::OVERSHOOT && $share - $served($low) < $served($high) - $share ? $low : $high;
+        return $low >= 0
+            && $served($high) - $share > FillRate::OVERSHOOT
+            && $share - $served($low) < $served($high) - $share
+            ? $low
+            : $high;
     }
 
     /**
@@ -83,7 +87,9 @@ final readonly class LeadTimeDemand
                     $still += $periods > $age ? $probability : 0.0;
                 }
                 if ($still > 0) {
-                    $out = $out->plus($still < 1 ? Counts::mixture([[$lot, $still], [Counts::of([1.0]), 1 - $still]]) : $lot);
+                    $out = $out->plus(
+                        $still < 1 ? Counts::mixture([[$lot, $still], [Counts::of([1.0]), 1 - $still]]) : $lot,
+                    );
                 }
             }
             $before = $offset > 0 ? $out->plus($this->perPeriod->times($offset)) : $out;

@@ -36,8 +36,13 @@ final readonly class Levels
     ) {
     }
 
-    public static function of(Policy $policy, Forecast $forecast, LeadTime $leadTime, int $reviewDays, Economics $economics): self
-    {
+    public static function of(
+        Policy $policy,
+        Forecast $forecast,
+        LeadTime $leadTime,
+        int $reviewDays,
+        Economics $economics,
+    ): self {
         $lead = $leadTime->days;
         $untilNext = $forecast->over($lead + $reviewDays);
         $perDay = $forecast->perDay();
@@ -68,15 +73,25 @@ final readonly class Levels
     }
 
     /** @return array{float, string, string|null} days an order lasts from arrival, why, and what the heuristic would say */
-    private static function cover(Policy $policy, Forecast $forecast, float $lead, int $reviewDays, Economics $economics, float $perDay): array
-    {
+    private static function cover(
+        Policy $policy,
+        Forecast $forecast,
+        float $lead,
+        int $reviewDays,
+        Economics $economics,
+        float $perDay,
+    ): array {
         if (PolicyKind::CoverDays === $policy->kind) {
             return [max((float) $reviewDays, $policy->amount ?? 0.0), 'as asked', null];
         }
         if (PolicyKind::CoverValue === $policy->kind && null !== $economics->salesPrice && $economics->salesPrice > 0) {
             $days = $forecast->daysOf(($policy->amount ?? 0.0) / $economics->salesPrice);
 
-            return [max((float) $reviewDays, min((float) self::LONGEST_COVER, $days ?? self::LONGEST_COVER)), 'for the sales value asked for', null];
+            return [
+                max((float) $reviewDays, min((float) self::LONGEST_COVER, $days ?? self::LONGEST_COVER)),
+                'for the sales value asked for',
+                null,
+            ];
         }
         if (in_array($policy->kind, [PolicyKind::Periodic, PolicyKind::LotForLot], true)) {
             return [(float) $reviewDays, 'until the next order', null];
@@ -90,8 +105,10 @@ final readonly class Levels
             for ($week = 0; $week < self::WEEKS_LOOKED_AT; ++$week) {
                 $weeks[] = $forecast->over($lead + 7 * ($week + 1)) - $forecast->over($lead + 7 * $week);
             }
-            $exact = 7 * DynamicLots::wagnerWhitin($weeks, $economics->orderCost, $economics->holding() / 52)->firstCovers();
-            $quick = 7 * DynamicLots::silverMeal($weeks, $economics->orderCost, $economics->holding() / 52)->firstCovers();
+            $exact =
+                7 * DynamicLots::wagnerWhitin($weeks, $economics->orderCost, $economics->holding() / 52)->firstCovers();
+            $quick =
+                7 * DynamicLots::silverMeal($weeks, $economics->orderCost, $economics->holding() / 52)->firstCovers();
             $days = (float) max(self::SHORTEST_COVER, $exact);
             $check = $quick === $exact ? null : sprintf('Silver–Meal would cover %d days.', $quick);
             $words = 'cheapest over the coming season';
@@ -101,8 +118,15 @@ final readonly class Levels
             $words = 'economic quantity';
         }
         if (count($economics->breaks) > 1) {
-            $withBreaks = $economics->incremental ? EconomicOrderQuantity::incremental(...) : EconomicOrderQuantity::allUnits(...);
-            $quantity = $withBreaks($perDay * 365, $economics->orderCost, $economics->holdingShare, $economics->breaks)[0];
+            $withBreaks = $economics->incremental
+                ? EconomicOrderQuantity::incremental(...)
+                : EconomicOrderQuantity::allUnits(...);
+            $quantity = $withBreaks(
+                $perDay * 365,
+                $economics->orderCost,
+                $economics->holdingShare,
+                $economics->breaks,
+            )[0];
             if ($quantity / $perDay > $days * 1.05) {
                 [$days, $words, $check] = [$quantity / $perDay, 'reaches a price break', null];
             }

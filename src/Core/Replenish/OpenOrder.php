@@ -13,8 +13,12 @@ final readonly class OpenOrder
     public const FORGOTTEN_AFTER_DAYS = 14;
 
     /** @param bool|null $verdict whether a person counts on it although it is late; null where nobody has said */
-    public function __construct(public string $number, public BigDecimal $stockUnits, public \DateTimeImmutable $due, public ?bool $verdict = null)
-    {
+    public function __construct(
+        public string $number,
+        public BigDecimal $stockUnits,
+        public \DateTimeImmutable $due,
+        public ?bool $verdict = null,
+    ) {
     }
 
     public function daysLate(\DateTimeImmutable $today): int
@@ -30,6 +34,7 @@ final readonly class OpenOrder
 
     public function countsOn(\DateTimeImmutable $today): bool
     {
-        return 0 === $this->daysLate($today) || ($this->verdict ?? $this->daysLate($today) <= self::FORGOTTEN_AFTER_DAYS);
+        return 0 === $this->daysLate($today)
+            || ($this->verdict ?? $this->daysLate($today) <= self::FORGOTTEN_AFTER_DAYS);
     }
 }

@@ -44,12 +44,16 @@ final readonly class PlaceOutcome
     /** Money a week a leaning forecast goes astray, home currency; null where it does not lean. */
     public function astray(): ?float
     {
-        return $this->leans() ? abs($this->forecast()->bias) * 7 * $this->forecast()->perDay() * $this->place->item->worth->unitCost : null;
+        return $this->leans()
+            ? abs($this->forecast()->bias) * 7 * $this->forecast()->perDay() * $this->place->item->worth->unitCost
+            : null;
     }
 
     /** Stock units this site could let another have: only from a full unit on, and only where nothing is due here. */
     public function spare(): float
     {
-        return Reason::Covered === $this->proposal->reason && $this->proposal->spare >= 1 ? $this->proposal->spare : 0.0;
+        return Reason::Covered === $this->proposal->reason && $this->proposal->spare >= 1
+            ? $this->proposal->spare
+            : 0.0;
     }
 }

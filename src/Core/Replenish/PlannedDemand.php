@@ -14,7 +14,9 @@ final readonly class PlannedDemand
     /** @param list<self> $planned */
     public static function until(array $planned, \DateTimeImmutable $today, float $days): float
     {
-        return (float) array_sum(array_map(static fn (self $one): float => $one->isWithin($today, $days) ? $one->stockUnits : 0.0, $planned));
+        return (float) array_sum(
+            array_map(static fn (self $one): float => $one->isWithin($today, $days) ? $one->stockUnits : 0.0, $planned),
+        );
     }
 
     public function isWithin(\DateTimeImmutable $today, float $days): bool

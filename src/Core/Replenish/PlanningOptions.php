@@ -22,8 +22,13 @@ final readonly class PlanningOptions
     public const NOTHING = 'nothing';
 
     public const STARTS = [
-        self::DUE => 'Everything due', self::MINIMUM => 'Only what is under its minimum', self::COVER => 'Cover so many days', self::VALUE => 'Enough for a sales value',
-        self::STAPLES => 'The staples', self::LISTED => 'An order list', self::NOTHING => 'Nothing',
+        self::DUE => 'Everything due',
+        self::MINIMUM => 'Only what is under its minimum',
+        self::COVER => 'Cover so many days',
+        self::VALUE => 'Enough for a sales value',
+        self::STAPLES => 'The staples',
+        self::LISTED => 'An order list',
+        self::NOTHING => 'Nothing',
     ];
 
     public const ALL = 'all';
@@ -31,7 +36,12 @@ final readonly class PlanningOptions
     public const LAST_YEAR = 'last-year';
     public const RANGE = 'range';
 
-    public const HISTORIES = [self::ALL => 'all history', self::LATELY => 'the last 4 weeks', self::LAST_YEAR => 'the same season last year', self::RANGE => 'a date range'];
+    public const HISTORIES = [
+        self::ALL => 'all history',
+        self::LATELY => 'the last 4 weeks',
+        self::LAST_YEAR => 'the same season last year',
+        self::RANGE => 'a date range',
+    ];
 
     private function __construct(
         public string $start,
@@ -51,8 +61,16 @@ final readonly class PlanningOptions
     }
 
     /** @throws InvalidValue if a figure, list or range is missing or makes no sense */
-    public static function of(string $start, ?float $figure = null, ?int $list = null, string $history = self::ALL, ?string $from = null, ?string $to = null, bool $countStock = true, bool $wholePacks = true): self
-    {
+    public static function of(
+        string $start,
+        ?float $figure = null,
+        ?int $list = null,
+        string $history = self::ALL,
+        ?string $from = null,
+        ?string $to = null,
+        bool $countStock = true,
+        bool $wholePacks = true,
+    ): self {
         if (!isset(self::STARTS[$start])) {
             throw InvalidValue::because(sprintf('Planning cannot start from “%s”.', $start));
         }
@@ -73,8 +91,14 @@ final readonly class PlanningOptions
         }
 
         return new self(
-            $start, in_array($start, [self::COVER, self::VALUE], true) ? $figure : null, self::LISTED === $start ? $list : null,
-            $history, self::RANGE === $history ? $from : null, self::RANGE === $history ? $to : null, $countStock, $wholePacks,
+            $start,
+            in_array($start, [self::COVER, self::VALUE], true) ? $figure : null,
+            self::LISTED === $start ? $list : null,
+            $history,
+            self::RANGE === $history ? $from : null,
+            self::RANGE === $history ? $to : null,
+            $countStock,
+            $wholePacks,
         );
     }
 
@@ -82,8 +106,14 @@ final readonly class PlanningOptions
     public function toArray(): array
     {
         return [
-            'start' => $this->start, 'figure' => $this->figure, 'list' => $this->list, 'history' => $this->history,
-            'from' => $this->from, 'to' => $this->to, 'countStock' => $this->countStock, 'wholePacks' => $this->wholePacks,
+            'start' => $this->start,
+            'figure' => $this->figure,
+            'list' => $this->list,
+            'history' => $this->history,
+            'from' => $this->from,
+            'to' => $this->to,
+            'countStock' => $this->countStock,
+            'wholePacks' => $this->wholePacks,
         ];
     }
 
@@ -91,8 +121,14 @@ final readonly class PlanningOptions
     public static function fromArray(array $data): self
     {
         return new self(
-            $data['start'] ?? self::DUE, isset($data['figure']) ? (float) $data['figure'] : null, $data['list'] ?? null, $data['history'] ?? self::ALL,
-            $data['from'] ?? null, $data['to'] ?? null, $data['countStock'] ?? true, $data['wholePacks'] ?? true,
+            $data['start'] ?? self::DUE,
+            isset($data['figure']) ? (float) $data['figure'] : null,
+            $data['list'] ?? null,
+            $data['history'] ?? self::ALL,
+            $data['from'] ?? null,
+            $data['to'] ?? null,
+            $data['countStock'] ?? true,
+            $data['wholePacks'] ?? true,
         );
     }
 
@@ -104,13 +140,18 @@ final readonly class PlanningOptions
 
     public function words(): string
     {
-        $words = [match ($this->start) {
-            self::COVER => sprintf('covering %g days', (float) $this->figure),
-            self::VALUE => sprintf('enough for sales of %s', number_format((float) $this->figure)),
-            default => lcfirst(self::STARTS[$this->start]),
-        }];
+        $words = [
+            match ($this->start) {
+                self::COVER => sprintf('covering %g days', (float) $this->figure),
+                self::VALUE => sprintf('enough for sales of %s', number_format((float) $this->figure)),
+                default => lcfirst(self::STARTS[$this->start]),
+            },
+        ];
         if (self::ALL !== $this->history) {
-            $words[] = self::RANGE === $this->history ? sprintf('resting on %s to %s', $this->from, $this->to) : 'resting on '.self::HISTORIES[$this->history];
+            $words[] =
+                self::RANGE === $this->history
+                    ? sprintf('resting on %s to %s', $this->from, $this->to)
+                    : 'resting on '.self::HISTORIES[$this->history];
         }
         if (!$this->countStock) {
             $words[] = 'stock on hand not counted';

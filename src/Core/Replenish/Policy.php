@@ -9,8 +9,12 @@ use TallBarrel\Core\InvalidValue;
 /** How an item is replenished, and the service aimed at. */
 final readonly class Policy
 {
-    private function __construct(public PolicyKind $kind, public ServiceTarget $target, public ?float $amount, public ?float $minimum)
-    {
+    private function __construct(
+        public PolicyKind $kind,
+        public ServiceTarget $target,
+        public ?float $amount,
+        public ?float $minimum,
+    ) {
     }
 
     /**
@@ -19,24 +23,43 @@ final readonly class Policy
      *
      * @throws InvalidValue if the kind needs a figure that is missing, or it makes no sense
      */
-    public static function of(PolicyKind $kind, ServiceTarget $target, ?float $amount = null, ?float $minimum = null): self
-    {
+    public static function of(
+        PolicyKind $kind,
+        ServiceTarget $target,
+        ?float $amount = null,
+        ?float $minimum = null,
+    ): self {
         if ($kind->needsAmount() && null === $amount) {
-            throw InvalidValue::because(sprintf('“%s” needs a figure: %s.', ucfirst($kind->words()), $kind->amountWords()));
+            throw InvalidValue::because(
+                sprintf('“%s” needs a figure: %s.', ucfirst($kind->words()), $kind->amountWords()),
+            );
         }
         if (null !== $amount && ($amount < 0 || (0.0 === $amount && PolicyKind::Par !== $kind))) {
-            throw InvalidValue::because(sprintf('%g is not a useful figure for “%s”; expected above 0.', $amount, $kind->words()));
+            throw InvalidValue::because(
+                sprintf('%g is not a useful figure for “%s”; expected above 0.', $amount, $kind->words()),
+            );
         }
         if (PolicyKind::MinMax === $kind && (null === $minimum || $minimum < 0 || $minimum > $amount)) {
-            throw InvalidValue::because(sprintf('A minimum of %s does not go with a maximum of %g; expected 0 up to the maximum.', null === $minimum ? 'nothing' : sprintf('%g', $minimum), (float) $amount));
+            throw InvalidValue::because(
+                sprintf(
+                    'A minimum of %s does not go with a maximum of %g; expected 0 up to the maximum.',
+                    null === $minimum ? 'nothing' : sprintf('%g', $minimum),
+                    (float) $amount,
+                ),
+            );
         }
 
-        return new self($kind, $target, null === $kind->amountWords() ? null : $amount, PolicyKind::MinMax === $kind ? $minimum : null);
+        return new self(
+            $kind,
+            $target,
+            null === $kind->amountWords() ? null : $amount,
+            PolicyKind::MinMax === $kind ? $minimum : null,
+        );
     }
 
     public static function standard(): self
     {
-        return new self(PolicyKind::OrderUpTo, ServiceTarget::of(ServiceTarget::CYCLE, .95), null, null);
+        return new self(PolicyKind::OrderUpTo, ServiceTarget::of(ServiceTarget::CYCLE, 0.95), null, null);
     }
 
     public function aimingAt(ServiceTarget $target): self

@@ -19,8 +19,13 @@ final readonly class Projection
      * @param list<float> $high     its upper edge
      * @param int|null    $outOnDay first day with nothing left if nothing more is ordered
      */
-    private function __construct(public array $without, public array $with, public array $low, public array $high, public ?int $outOnDay)
-    {
+    private function __construct(
+        public array $without,
+        public array $with,
+        public array $low,
+        public array $high,
+        public ?int $outOnDay,
+    ) {
     }
 
     /**
@@ -31,16 +36,28 @@ final readonly class Projection
      * @param int               $days     how far to look
      * @param array<int, float> $leaving  stock units of planned demand by day from today
      */
-    public static function over(int $days, float $onHand, array $arrivals, Forecast $forecast, float $proposed, int $onDay, array $leaving = []): self
-    {
+    public static function over(
+        int $days,
+        float $onHand,
+        array $arrivals,
+        Forecast $forecast,
+        float $proposed,
+        int $onDay,
+        array $leaving = [],
+    ): self {
         $without = $with = $low = $high = [];
         $stock = $stockWith = $onHand;
         $out = $onHand <= 0 ? 0 : null;
         $before = 0.0;
         for ($day = 0; $day <= $days; ++$day) {
-            $until = $forecast->over($day) + array_sum(array_filter($leaving, static fn (int $on): bool => $on <= $day, \ARRAY_FILTER_USE_KEY));
+            $until =
+                $forecast->over($day) +
+                array_sum(array_filter($leaving, static fn (int $on): bool => $on <= $day, \ARRAY_FILTER_USE_KEY));
             $stock = max(0.0, $stock + ($arrivals[$day] ?? 0.0) - ($until - $before));
-            $stockWith = max(0.0, $stockWith + ($arrivals[$day] ?? 0.0) + ($day === $onDay ? $proposed : 0.0) - ($until - $before));
+            $stockWith = max(
+                0.0,
+                $stockWith + ($arrivals[$day] ?? 0.0) + ($day === $onDay ? $proposed : 0.0) - ($until - $before),
+            );
             $before = $until;
             $without[] = $stock;
             $with[] = $stockWith;

@@ -27,8 +27,14 @@ final readonly class Replay
      *
      * @return Simulation|null null where there is too little past
      */
-    public static function past(array $weeks, Policy $policy, LeadTime $leadTime, int $reviewDays, Economics $economics, int $seed = 1): ?Simulation
-    {
+    public static function past(
+        array $weeks,
+        Policy $policy,
+        LeadTime $leadTime,
+        int $reviewDays,
+        Economics $economics,
+        int $seed = 1,
+    ): ?Simulation {
         $known = array_values(array_filter($weeks, static fn (?float $week): bool => null !== $week));
         if (count($known) < 2 * self::LEARNING_WEEKS || array_sum($known) <= 0) {
             return null;
@@ -44,8 +50,16 @@ final readonly class Replay
      *
      * @return list<Simulation>
      */
-    public static function futures(array $weeks, int $futures, int $length, Policy $policy, LeadTime $leadTime, int $reviewDays, Economics $economics, int $seed = 1): array
-    {
+    public static function futures(
+        array $weeks,
+        int $futures,
+        int $length,
+        Policy $policy,
+        LeadTime $leadTime,
+        int $reviewDays,
+        Economics $economics,
+        int $seed = 1,
+    ): array {
         $known = array_values(array_filter($weeks, static fn (?float $week): bool => null !== $week));
         $count = count($known);
         if ($count < 2 * self::LEARNING_WEEKS || array_sum($known) <= 0) {
@@ -56,20 +70,39 @@ final readonly class Replay
             $draws = new Draws($seed + $future);
             $drawn = array_slice($known, -self::LEARNING_WEEKS);
             while (count($drawn) < self::LEARNING_WEEKS + $length) {
-                array_push($drawn, ...array_slice($known, $draws->below($count - self::BLOCK_WEEKS + 1), self::BLOCK_WEEKS));
+                array_push(
+                    $drawn,
+                    ...array_slice($known, $draws->below($count - self::BLOCK_WEEKS + 1), self::BLOCK_WEEKS),
+                );
             }
-            $played[] = self::play(array_slice($drawn, 0, self::LEARNING_WEEKS + $length), self::LEARNING_WEEKS, $policy, $leadTime, $reviewDays, $economics, $draws);
+            $played[] = self::play(
+                array_slice($drawn, 0, self::LEARNING_WEEKS + $length),
+                self::LEARNING_WEEKS,
+                $policy,
+                $leadTime,
+                $reviewDays,
+                $economics,
+                $draws,
+            );
         }
 
         return $played;
     }
 
     /** @param list<float> $weeks */
-    private static function play(array $weeks, int $learning, Policy $policy, LeadTime $leadTime, int $reviewDays, Economics $economics, Draws $draws): Simulation
-    {
+    private static function play(
+        array $weeks,
+        int $learning,
+        Policy $policy,
+        LeadTime $leadTime,
+        int $reviewDays,
+        Economics $economics,
+        Draws $draws,
+    ): Simulation {
         $first = array_slice($weeks, 0, $learning);
         $level = array_sum($first) / $learning;
-        $variance = array_sum(array_map(static fn (float $week): float => ($week - $level) ** 2, $first)) / ($learning - 1);
+        $variance =
+            array_sum(array_map(static fn (float $week): float => ($week - $level) ** 2, $first)) / ($learning - 1);
         $variance = max($variance, $level);
         $settled = [];
         foreach (array_slice($weeks, $learning) as $week => $units) {
@@ -84,25 +117,49 @@ final readonly class Replay
 
         return Simulation::run(
             self::DAYS * count($played),
-            static fn (int $day): StockPolicy => $settled[intdiv(intdiv($day, self::DAYS), self::WEEKS_BETWEEN) * self::WEEKS_BETWEEN],
+            static fn (int $day): StockPolicy => $settled[
+                intdiv(intdiv($day, self::DAYS), self::WEEKS_BETWEEN) * self::WEEKS_BETWEEN
+            ],
             static fn (int $day): float => $played[intdiv($day, self::DAYS)] / self::DAYS,
-            static fn (int $day): int => max(0, (int) round($leadTime->days + $leadTime->spread * (2 * $draws->share() - 1) * 1.732)),
-            $reviewDays, $economics->orderCost, $economics->holding() / 365, 0.0, false,
+            static fn (int $day): int => max(
+                0,
+                (int) round($leadTime->days + $leadTime->spread * (2 * $draws->share() - 1) * 1.732),
+            ),
+            $reviewDays,
+            $economics->orderCost,
+            $economics->holding() / 365,
+            0.0,
+            false,
         );
     }
 
-    private static function settle(float $level, float $sigma, Policy $policy, LeadTime $leadTime, int $reviewDays, Economics $economics): StockPolicy
-    {
-        $expected = $level * ($leadTime->days + $reviewDays) / self::DAYS;
+    private static function settle(
+        float $level,
+        float $sigma,
+        Policy $policy,
+        LeadTime $leadTime,
+        int $reviewDays,
+        Economics $economics,
+    ): StockPolicy {
+        $expected = ($level * ($leadTime->days + $reviewDays)) / self::DAYS;
         $deviation = $sigma * sqrt(($leadTime->days + $reviewDays) / self::DAYS);
         $shape = Shape::fitting($expected, $deviation, []);
-        $forecast = new Forecast('replay', [$level], $sigma, null, .5, Shape::Counts === $shape && $expected > 20 ? Shape::Gamma : $shape);
+        $forecast = new Forecast(
+            'replay',
+            [$level],
+            $sigma,
+            null,
+            0.5,
+            Shape::Counts === $shape && $expected > 20 ? Shape::Gamma : $shape,
+        );
         $levels = Levels::of($policy, $forecast, $leadTime, $reviewDays, $economics);
 
         return match (true) {
             PolicyKind::ByHand === $policy->kind => StockPolicy::upTo(-1.0, 0.0),
             null !== $levels->lot => StockPolicy::inLots($levels->reorderPoint, $levels->lot),
-            PolicyKind::Par === $policy->kind, PolicyKind::Periodic === $policy->kind, PolicyKind::LotForLot === $policy->kind => StockPolicy::always($levels->orderUpTo),
+            PolicyKind::Par === $policy->kind,
+            PolicyKind::Periodic === $policy->kind,
+            PolicyKind::LotForLot === $policy->kind => StockPolicy::always($levels->orderUpTo),
             PolicyKind::MinMax === $policy->kind => StockPolicy::upTo($levels->reorderPoint - 1e-9, $levels->orderUpTo),
             default => StockPolicy::upTo($levels->reorderPoint, $levels->orderUpTo),
         };

@@ -35,9 +35,15 @@ final readonly class Replenishment
         // A fixed lot and the policies without a forecast look as far as the next order, the others as far as this one lasts.
         $reach = $serves && null === $levels->lot ? $lead + $cover : $horizon;
 
-        $plannedSoon = self::counted(PlannedDemand::until($need->planned, $need->today, $horizon), $unit, RoundingMode::Up);
+        $plannedSoon = self::counted(
+            PlannedDemand::until($need->planned, $need->today, $horizon),
+            $unit,
+            RoundingMode::Up,
+        );
         $reorderPoint = $serves
-            ? self::counted($levels->untilNext, $unit, RoundingMode::HalfUp)->plus(self::counted($levels->safety, $unit, RoundingMode::Up))->plus($plannedSoon)
+            ? self::counted($levels->untilNext, $unit, RoundingMode::HalfUp)
+                ->plus(self::counted($levels->safety, $unit, RoundingMode::Up))
+                ->plus($plannedSoon)
             : self::counted($levels->reorderPoint, $unit, RoundingMode::HalfUp)->plus($plannedSoon);
         $comingSoon = $need->coming->within($horizon);
         $coming = $need->coming->within($reach);
@@ -52,16 +58,49 @@ final readonly class Replenishment
         };
         if ($serves) {
             $expected = self::counted($forecast->over($reach), $unit, RoundingMode::HalfUp);
-            $add(null === $levels->lot
-                ? sprintf('Forecast over %s d delivery + %s d, %s', self::days($lead), self::days($cover), $levels->coverWords)
-                : sprintf('Forecast over %s d delivery + %d d until the next order', self::days($lead), $need->reviewDays), '', $expected);
-            $add(sprintf('Safety stock, %s, delivery ± %s d', $need->policy->target->words(), self::days($need->leadTime->spread)), '+', self::counted($levels->safety, $unit, RoundingMode::Up));
+            $add(
+                null === $levels->lot
+                    ? sprintf(
+                        'Forecast over %s d delivery + %s d, %s',
+                        self::days($lead),
+                        self::days($cover),
+                        $levels->coverWords,
+                    )
+                    : sprintf(
+                        'Forecast over %s d delivery + %d d until the next order',
+                        self::days($lead),
+                        $need->reviewDays,
+                    ),
+                '',
+                $expected,
+            );
+            $add(
+                sprintf(
+                    'Safety stock, %s, delivery ± %s d',
+                    $need->policy->target->words(),
+                    self::days($need->leadTime->spread),
+                ),
+                '+',
+                self::counted($levels->safety, $unit, RoundingMode::Up),
+            );
         } else {
-            $add(PolicyKind::Par === $kind ? 'Par level' : (PolicyKind::MinMax === $kind ? sprintf('Maximum, once under %s', self::figure($reorderPoint->minus($plannedSoon))) : 'Ordered only by hand'), '', self::counted($levels->orderUpTo, $unit, RoundingMode::HalfUp));
+            $add(
+                PolicyKind::Par === $kind
+                    ? 'Par level'
+                    : (PolicyKind::MinMax === $kind
+                        ? sprintf('Maximum, once under %s', self::figure($reorderPoint->minus($plannedSoon)))
+                        : 'Ordered only by hand'),
+                '',
+                self::counted($levels->orderUpTo, $unit, RoundingMode::HalfUp),
+            );
         }
         foreach ($need->planned as $planned) {
             if ($planned->isWithin($need->today, $reach)) {
-                $add(sprintf('%s, %s (planned)', $planned->name, $planned->day->format('D j M')), '+', self::counted($planned->stockUnits, $unit, RoundingMode::Up));
+                $add(
+                    sprintf('%s, %s (planned)', $planned->name, $planned->day->format('D j M')),
+                    '+',
+                    self::counted($planned->stockUnits, $unit, RoundingMode::Up),
+                );
             }
         }
         $upTo = $target;
@@ -73,7 +112,8 @@ final readonly class Replenishment
             PolicyKind::MinMax, PolicyKind::Par => $position->isLessThan($reorderPoint),
             PolicyKind::ByHand => false,
             PolicyKind::Periodic, PolicyKind::LotForLot => $target->isPositive(),
-            default => $position->isLessThan($reorderPoint) || ($position->isEqualTo($reorderPoint) && $reorderPoint->isPositive()),
+            default => $position->isLessThan($reorderPoint)
+                || ($position->isEqualTo($reorderPoint) && $reorderPoint->isPositive()),
         };
         $rise = $this->lastChanceBeforeRise($need);
         $due = $below || ($askedFor && $target->isPositive());
@@ -81,7 +121,12 @@ final readonly class Replenishment
         $short = $missing;
         $lines[] = $due
             ? new ExplanationLine('Needed', '', self::figure($missing).' '.$unit->symbol(), true)
-            : new ExplanationLine($target->isPositive() ? 'Could be filled up by' : 'More than wanted by', '', self::figure($target->abs()).' '.$unit->symbol(), true);
+            : new ExplanationLine(
+                $target->isPositive() ? 'Could be filled up by' : 'More than wanted by',
+                '',
+                self::figure($target->abs()).' '.$unit->symbol(),
+                true,
+            );
         if ($due && null !== $levels->lot) {
             $lot = BigDecimal::max(self::counted($levels->lot, $unit, RoundingMode::Up), BigDecimal::one());
             $lots = BigDecimal::max($missing->dividedBy($lot, 0, RoundingMode::Up), BigDecimal::one());
@@ -89,70 +134,156 @@ final readonly class Replenishment
             $lines[] = new ExplanationLine(sprintf('In lots of %s', self::figure($lot)), '', self::figure($missing));
         }
         $ordered = $due ? $missing : BigDecimal::zero();
-        $ahead = null === $rise ? BigDecimal::zero() : self::counted($this->boughtAhead($need, $reach, $rise), $unit, RoundingMode::Down);
+        $ahead =
+            null === $rise
+                ? BigDecimal::zero()
+                : self::counted($this->boughtAhead($need, $reach, $rise), $unit, RoundingMode::Down);
         // Bought ahead without being due, it must be worth a pack.
-        if (null !== $rise && $ahead->isPositive() && ($due || $need->rule->pack->content->isLessThanOrEqualTo($ahead->plus($target)))) {
+        if (
+            null !== $rise
+            && $ahead->isPositive()
+            && ($due || $need->rule->pack->content->isLessThanOrEqualTo($ahead->plus($target)))
+        ) {
             $ordered = $due ? $ordered->plus($ahead) : BigDecimal::max($ahead->plus($target), BigDecimal::zero());
-            $lines[] = new ExplanationLine(sprintf('Bought ahead: %s %% dearer from %s', self::days(100 * $rise[0]), $rise[1]->format('j M')), '+', self::figure($ahead));
+            $lines[] = new ExplanationLine(
+                sprintf('Bought ahead: %s %% dearer from %s', self::days(100 * $rise[0]), $rise[1]->format('j M')),
+                '+',
+                self::figure($ahead),
+            );
         }
         if ($ordered->isPositive() && null !== $need->economics->shelfDays) {
-            $sells = self::counted($forecast->over($lead + $need->economics->shelfDays) + PlannedDemand::until($need->planned, $need->today, $lead + $need->economics->shelfDays), $unit, RoundingMode::Down);
+            $sells = self::counted(
+                $forecast->over($lead + $need->economics->shelfDays) +
+                    PlannedDemand::until($need->planned, $need->today, $lead + $need->economics->shelfDays),
+                $unit,
+                RoundingMode::Down,
+            );
             $most = BigDecimal::max($sells->minus($without)->minus($coming), BigDecimal::zero());
             if ($ordered->isGreaterThan($most)) {
-                $lines[] = new ExplanationLine(sprintf('Less, so that it sells within its %d days', $need->economics->shelfDays), '−', self::figure($ordered->minus($most)));
+                $lines[] = new ExplanationLine(
+                    sprintf('Less, so that it sells within its %d days', $need->economics->shelfDays),
+                    '−',
+                    self::figure($ordered->minus($most)),
+                );
                 $ordered = $most;
             }
         }
-        $rule = $need->wholePacks && $need->rule->split ? BuyingRule::of($need->rule->pack, $need->rule->minimum, $need->rule->multiple) : $need->rule;
+        $rule =
+            $need->wholePacks && $need->rule->split
+                ? BuyingRule::of($need->rule->pack, $need->rule->minimum, $need->rule->multiple)
+                : $need->rule;
         $packs = $rule->packsFor($ordered);
         if ($packs->isPositive()) {
             $lines[] = new ExplanationLine(
-                sprintf('In what can be bought: %s (%s)', $rule->pack->label(), $rule->pack->toPacks($ordered)->toScale(1, RoundingMode::HalfUp)), '',
+                sprintf(
+                    'In what can be bought: %s (%s)',
+                    $rule->pack->label(),
+                    $rule->pack->toPacks($ordered)->toScale(1, RoundingMode::HalfUp),
+                ),
+                '',
                 self::figure($packs).' '.$rule->pack->named($packs),
             );
             [$more, $from] = $this->upToBreak($need, $rule->pack->toStockUnits($packs)->toFloat(), $reach);
             if ($more > 0) {
                 $packs = $rule->packsFor(number_format($more, 3, '.', ''));
-                $lines[] = new ExplanationLine(sprintf('Up to the price break at %s', self::figure(self::counted($from, $unit, RoundingMode::Up))), '', self::figure($packs).' '.$rule->pack->named($packs));
+                $lines[] = new ExplanationLine(
+                    sprintf('Up to the price break at %s', self::figure(self::counted($from, $unit, RoundingMode::Up))),
+                    '',
+                    self::figure($packs).' '.$rule->pack->named($packs),
+                );
             }
         }
 
         $untilNext = $forecast->distribution($horizon, $need->leadTime->spread);
-        $shortIfNot = max(0.0, $untilNext->loss($position->minus($plannedSoon)->toFloat()) - $untilNext->loss(max(0.0, $reorderPoint->minus($plannedSoon)->toFloat())));
-        $reason = $this->reason($need, $below, $askedFor && $due, null !== $rise && $packs->isPositive() && !$below, self::counted($levels->safety, $unit, RoundingMode::Up), $position->plus($plannedSoon)->isGreaterThan($reorderPoint));
+        $shortIfNot = max(
+            0.0,
+            $untilNext->loss($position->minus($plannedSoon)->toFloat()) -
+                $untilNext->loss(max(0.0, $reorderPoint->minus($plannedSoon)->toFloat())),
+        );
+        $reason = $this->reason(
+            $need,
+            $below,
+            $askedFor && $due,
+            null !== $rise && $packs->isPositive() && !$below,
+            self::counted($levels->safety, $unit, RoundingMode::Up),
+            $position->plus($plannedSoon)->isGreaterThan($reorderPoint),
+        );
         $perDay = $forecast->perDay();
         $forward = $this->forward($need);
         $notes = [];
         foreach ($need->coming->givenUp() as $order) {
-            $notes[] = sprintf('%s, %s %s, is %d days late and not counted on.', $order->number, self::figure($order->stockUnits), $unit->symbol(), $order->daysLate($need->today));
+            $notes[] = sprintf(
+                '%s, %s %s, is %d days late and not counted on.',
+                $order->number,
+                self::figure($order->stockUnits),
+                $unit->symbol(),
+                $order->daysLate($need->today),
+            );
         }
         foreach ($need->coming->after($reach) as $order) {
-            $notes[] = sprintf('%s, %s %s, comes only on %s and does not help until then.', $order->number, self::figure($order->stockUnits), $unit->symbol(), $order->due->format('D j M'));
+            $notes[] = sprintf(
+                '%s, %s %s, comes only on %s and does not help until then.',
+                $order->number,
+                self::figure($order->stockUnits),
+                $unit->symbol(),
+                $order->due->format('D j M'),
+            );
         }
         if (null !== $forward) {
-            $notes[] = sprintf('%s, due %s, would save the day if it came by %s: ask to bring it forward.', $forward->order, $forward->due->format('D j M'), $forward->by->format('D j M'));
+            $notes[] = sprintf(
+                '%s, due %s, would save the day if it came by %s: ask to bring it forward.',
+                $forward->order,
+                $forward->due->format('D j M'),
+                $forward->by->format('D j M'),
+            );
         }
         if (null !== $levels->lotCheck && $due) {
             $notes[] = $levels->lotCheck;
         }
         if (!$due && !$packs->isPositive()) {
-            $notes[] = PolicyKind::ByHand === $kind ? 'It is ordered only by hand.'
-                : sprintf('Nothing is due: %s %s in stock and coming in time %s of %s.', self::figure($position), $unit->symbol(), $serves ? 'is above the reorder point' : 'is not below the minimum', self::figure($reorderPoint));
+            $notes[] =
+                PolicyKind::ByHand === $kind
+                    ? 'It is ordered only by hand.'
+                    : sprintf(
+                        'Nothing is due: %s %s in stock and coming in time %s of %s.',
+                        self::figure($position),
+                        $unit->symbol(),
+                        $serves ? 'is above the reorder point' : 'is not below the minimum',
+                        self::figure($reorderPoint),
+                    );
         }
 
         return new Proposal(
-            $reason, $due || $packs->isPositive() ? $ordered : $short, $packs,
+            $reason,
+            $due || $packs->isPositive() ? $ordered : $short,
+            $packs,
             $perDay > 0 ? max(0.0, $without->toFloat()) / $perDay : null,
-            new Explanation($lines, $notes, self::counted($levels->safety, $unit, RoundingMode::Up)->toFloat(), $reorderPoint->toFloat(), BigDecimal::max($upTo, $reorderPoint)->toFloat(), $lead),
-            $shortIfNot, $shortIfNot * $need->economics->margin(),
-            $serves || PolicyKind::MinMax === $kind ? max(0.0, floor($without->minus(BigDecimal::max($upTo, $reorderPoint))->toFloat())) : 0.0,
+            new Explanation(
+                $lines,
+                $notes,
+                self::counted($levels->safety, $unit, RoundingMode::Up)->toFloat(),
+                $reorderPoint->toFloat(),
+                BigDecimal::max($upTo, $reorderPoint)->toFloat(),
+                $lead,
+            ),
+            $shortIfNot,
+            $shortIfNot * $need->economics->margin(),
+            $serves || PolicyKind::MinMax === $kind
+                ? max(0.0, floor($without->minus(BigDecimal::max($upTo, $reorderPoint))->toFloat()))
+                : 0.0,
             $below ? 0.0 : ($perDay > 0 ? max(0.0, $position->minus($reorderPoint)->toFloat()) / $perDay : null),
             $forward,
         );
     }
 
-    private function reason(Need $need, bool $below, bool $asked, bool $rise, BigDecimal $safety, bool $onlyForPlanned): Reason
-    {
+    private function reason(
+        Need $need,
+        bool $below,
+        bool $asked,
+        bool $rise,
+        BigDecimal $safety,
+        bool $onlyForPlanned,
+    ): Reason {
         return match (true) {
             !$below && $rise => Reason::PriceRise,
             !$below && $asked => Reason::Asked,
@@ -171,7 +302,12 @@ final readonly class Replenishment
     {
         $rise = $need->economics->priceRise;
 
-        return null !== $rise && $rise[0] > 0 && $rise[1] > $need->today && $rise[1] <= $need->today->modify(sprintf('+%d days', $need->reviewDays)) ? $rise : null;
+        return null !== $rise
+            && $rise[0] > 0
+            && $rise[1] > $need->today
+            && $rise[1] <= $need->today->modify(sprintf('+%d days', $need->reviewDays))
+            ? $rise
+            : null;
     }
 
     /**
@@ -183,7 +319,7 @@ final readonly class Replenishment
     private function boughtAhead(Need $need, float $reach, array $rise): float
     {
         $share = $need->economics->holdingShare;
-        $days = $share > 0 ? min(self::LONGEST_AHEAD_DAYS, 365 * $rise[0] / $share) : 0.0;
+        $days = $share > 0 ? min(self::LONGEST_AHEAD_DAYS, (365 * $rise[0]) / $share) : 0.0;
 
         return max(0.0, $need->forecast->over($reach + $days) - $need->forecast->over($reach));
     }
@@ -207,7 +343,8 @@ final readonly class Replenishment
             $days = $perDay > 0 ? $more / $perDay : INF;
             $fits = $days + $reach <= min(self::LONGEST_AHEAD_DAYS, $economics->shelfDays ?? self::LONGEST_AHEAD_DAYS);
             // The surplus waits until this order is used up, then half as long as it lasts itself.
-            $holding = $more * $breakPrice * $economics->holdingShare / 365 * ($units / max($perDay, 1e-9) + $days / 2);
+            $holding =
+                (($more * $breakPrice * $economics->holdingShare) / 365) * ($units / max($perDay, 1e-9) + $days / 2);
             if ($fits && $from * $breakPrice + $holding < $units * $price + $more * $price) {
                 return [$from, $from];
             }
@@ -233,7 +370,11 @@ final readonly class Replenishment
             }
             $lasts = $need->forecast->daysOf(max(0.0, $stock + $before)) ?? INF;
             if ($lasts < $day - 1 && $lasts + 1 < $need->leadTime->days && $order->daysLate($need->today) < 1) {
-                return new BringForward($order->number, $need->today->modify(sprintf('+%d days', max(1, (int) floor($lasts)))), $order->due);
+                return new BringForward(
+                    $order->number,
+                    $need->today->modify(sprintf('+%d days', max(1, (int) floor($lasts)))),
+                    $order->due,
+                );
             }
         }
 

@@ -17,14 +17,26 @@ final readonly class SafetyStock
      *
      * @return float stock units, 0 or more
      */
-    public static function for(ServiceTarget $target, Forecast $forecast, LeadTime $leadTime, int $reviewDays, float $lot, bool $toLevel): float
-    {
+    public static function for(
+        ServiceTarget $target,
+        Forecast $forecast,
+        LeadTime $leadTime,
+        int $reviewDays,
+        float $lot,
+        bool $toLevel,
+    ): float {
         $untilNext = $forecast->distribution($leadTime->days + $reviewDays, $leadTime->spread);
         if ($untilNext->mean() <= 0 || $untilNext->deviation() <= 0) {
             return 0.0;
         }
         $point = $target->isFill()
-            ? FillRate::reorderPoint($target->level, $lot, $untilNext, $forecast->distribution($leadTime->days, $leadTime->spread), $toLevel)
+            ? FillRate::reorderPoint(
+                $target->level,
+                $lot,
+                $untilNext,
+                $forecast->distribution($leadTime->days, $leadTime->spread),
+                $toLevel,
+            )
             : $untilNext->quantile($target->level);
 
         return max(0.0, $point - $untilNext->mean());

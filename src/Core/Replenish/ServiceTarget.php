@@ -22,8 +22,10 @@ final readonly class ServiceTarget
         if (!in_array($kind, [self::CYCLE, self::FILL], true)) {
             throw InvalidValue::because(sprintf('“%s” is not a kind of service; expected cycle or fill.', $kind));
         }
-        if (!($level >= .5 && $level <= .999)) {
-            throw InvalidValue::because(sprintf('A service level of %g is out of range; expected 0.5 to 0.999.', $level));
+        if (!($level >= 0.5 && $level <= 0.999)) {
+            throw InvalidValue::because(
+                sprintf('A service level of %g is out of range; expected 0.5 to 0.999.', $level),
+            );
         }
 
         return new self($kind, $level);

@@ -56,7 +56,9 @@ final readonly class Simulation
         ?float $startStock = null,
     ): self {
         if ($periods < 1 || $review < 1) {
-            throw InvalidValue::because(sprintf('%d periods reviewed every %d cannot be played; expected 1 or more.', $periods, $review));
+            throw InvalidValue::because(
+                sprintf('%d periods reviewed every %d cannot be played; expected 1 or more.', $periods, $review),
+            );
         }
         $stock = $startStock ?? max(0.0, $policy(0)->highest());
         $onOrder = 0.0;
@@ -100,7 +102,8 @@ final readonly class Simulation
                 $short += $missing;
                 $held += max(0.0, $stock);
                 $owed += max(0.0, -$stock);
-                $cost += $price + $holding * max(0.0, $stock) + $shortage * ($backorders ? max(0.0, -$stock) : $missing);
+                $cost +=
+                    $price + $holding * max(0.0, $stock) + $shortage * ($backorders ? max(0.0, -$stock) : $missing);
                 $stockOuts += $missing > 1e-9 ? 1 : 0;
                 if ($size > 0) {
                     ++$orders;
@@ -112,7 +115,14 @@ final readonly class Simulation
         return new self(
             $wanted > 0 ? 1 - $short / $wanted : 1.0,
             $cycles > 0 ? 1 - $shortCycles / $cycles : ($short > 0 ? 0.0 : 1.0),
-            $held / $periods, $owed / $periods, $orders, $orders > 0 ? $ordered / $orders : 0.0, $stockOuts, $cost / $periods, $wanted, $periods,
+            $held / $periods,
+            $owed / $periods,
+            $orders,
+            $orders > 0 ? $ordered / $orders : 0.0,
+            $stockOuts,
+            $cost / $periods,
+            $wanted,
+            $periods,
         );
     }
 }

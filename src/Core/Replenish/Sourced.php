@@ -37,9 +37,13 @@ final readonly class Sourced
         $holidays = $supplier?->orderDays->holidaysWithin($background->now, $days) ?? 0;
 
         return new self(
-            $offer, $supplier, LeadTime::of($met->days + $holidays, $met->spread),
-            $supplier?->orderDays->reviewDaysFrom($background->now) ?? self::USUAL_DAYS, $holidays,
-            $supplier?->orderDays->arrival($background->now, $days) ?? $background->today()->modify(sprintf('+%d days', self::USUAL_DAYS)),
+            $offer,
+            $supplier,
+            LeadTime::of($met->days + $holidays, $met->spread),
+            $supplier?->orderDays->reviewDaysFrom($background->now) ?? self::USUAL_DAYS,
+            $holidays,
+            $supplier?->orderDays->arrival($background->now, $days) ??
+                $background->today()->modify(sprintf('+%d days', self::USUAL_DAYS)),
         );
     }
 

@@ -14,7 +14,11 @@ final readonly class StockNow
      * @param BigDecimal          $promised to customers and not yet handed over
      * @param list<PlannedDemand> $planned  from today on
      */
-    public function __construct(public BigDecimal $onHand, public Coming $coming, public BigDecimal $promised, public array $planned = [])
-    {
+    public function __construct(
+        public BigDecimal $onHand,
+        public Coming $coming,
+        public BigDecimal $promised,
+        public array $planned = [],
+    ) {
     }
 }

@@ -21,7 +21,9 @@ final readonly class StockPolicy
     public static function upTo(float $reorderPoint, float $orderUpTo): self
     {
         if ($orderUpTo < $reorderPoint) {
-            throw InvalidValue::because(sprintf('An order-up-to level of %g lies below the reorder point of %g.', $orderUpTo, $reorderPoint));
+            throw InvalidValue::because(
+                sprintf('An order-up-to level of %g lies below the reorder point of %g.', $orderUpTo, $reorderPoint),
+            );
         }
 
         return new self($reorderPoint, $orderUpTo, null);
@@ -51,7 +53,9 @@ final readonly class StockPolicy
     public function orderAt(float $position): float
     {
         if (null !== $this->lot) {
-            return $position > $this->reorderPoint ? 0.0 : $this->lot * (floor(($this->reorderPoint - $position) / $this->lot) + 1);
+            return $position > $this->reorderPoint
+                ? 0.0
+                : $this->lot * (floor(($this->reorderPoint - $position) / $this->lot) + 1);
         }
         if ($position > $this->reorderPoint) {
             return 0.0;

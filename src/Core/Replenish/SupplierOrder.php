@@ -22,8 +22,14 @@ final readonly class SupplierOrder
      * @param float                        $saved    what reaching the threshold saves
      * @param float                        $waitRisk margin at risk while waiting
      */
-    private function __construct(public string $advice, public array $fill, public float $missing, public float $fillCost, public float $saved, public float $waitRisk)
-    {
+    private function __construct(
+        public string $advice,
+        public array $fill,
+        public float $missing,
+        public float $fillCost,
+        public float $saved,
+        public float $waitRisk,
+    ) {
     }
 
     /**
@@ -37,8 +43,14 @@ final readonly class SupplierOrder
      * @param float                                                                                $waitRisk  margin at risk if nothing is sent until the next chance
      * @param float                                                                                $holdingShare of the value, a year
      */
-    public static function complete(float $reached, float $threshold, array $candidates, float $saved, float $waitRisk, float $holdingShare): self
-    {
+    public static function complete(
+        float $reached,
+        float $threshold,
+        array $candidates,
+        float $saved,
+        float $waitRisk,
+        float $holdingShare,
+    ): self {
         $missing = max(0.0, $threshold - $reached);
         if ($missing <= 0.0) {
             return new self(self::SEND, [], 0.0, 0.0, 0.0, $waitRisk);
@@ -50,8 +62,8 @@ final readonly class SupplierOrder
                 continue;
             }
             for ($pack = 0; $pack < $candidate['most']; ++$pack) {
-                $days = $candidate['dueIn'] + ($pack + .5) / $candidate['perDay'];
-                $cost = $candidate['cost'] * $holdingShare * $days / 365;
+                $days = $candidate['dueIn'] + ($pack + 0.5) / $candidate['perDay'];
+                $cost = ($candidate['cost'] * $holdingShare * $days) / 365;
                 $steps[] = [$cost / $candidate['measure'], $key, $cost, $candidate['measure']];
                 if ($candidate['measure'] * ($pack + 1) >= $missing) {
                     break;

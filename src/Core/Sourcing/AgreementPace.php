@@ -32,15 +32,24 @@ final readonly class AgreementPace
     }
 
     /** @param \DateTimeImmutable $to the last day it holds */
-    public static function of(float $promised, float $tolerancePercent, \DateTimeImmutable $from, \DateTimeImmutable $to, float $drawn, \DateTimeImmutable $today): self
-    {
-        $days = static fn (\DateTimeImmutable $a, \DateTimeImmutable $b): int => (int) $a->setTime(0, 0)->diff($b->setTime(0, 0))->format('%r%a');
+    public static function of(
+        float $promised,
+        float $tolerancePercent,
+        \DateTimeImmutable $from,
+        \DateTimeImmutable $to,
+        float $drawn,
+        \DateTimeImmutable $today,
+    ): self {
+        $days = static fn (\DateTimeImmutable $a, \DateTimeImmutable $b): int => (int) $a
+            ->setTime(0, 0)
+            ->diff($b->setTime(0, 0))
+            ->format('%r%a');
         $length = max(1, $days($from, $to) + 1);
         $passed = max(0, min($length, $days($from, $today)));
         $left = $length - $passed;
         $least = $promised * (1 - $tolerancePercent / 100);
-        $due = $promised * $passed / $length;
-        $perWeek = $left > 0 ? max(0.0, $least - $drawn) / $left * 7 : 0.0;
+        $due = ($promised * $passed) / $length;
+        $perWeek = $left > 0 ? (max(0.0, $least - $drawn) / $left) * 7 : 0.0;
         $state = match (true) {
             $days($from, $today) < 0 => AgreementState::NotBegun,
             $days($today, $to) < 0 => AgreementState::Ended,
@@ -53,9 +62,21 @@ final readonly class AgreementPace
         };
 
         $daysLeft = $drawn > 0 && $passed > 0 ? (int) (max(0.0, $promised - $drawn) / ($drawn / $passed)) : null;
-        $usedUp = null !== $daysLeft && $daysLeft < $left && $drawn < $promised ? $today->setTime(0, 0)->add(new \DateInterval('P'.$daysLeft.'D')) : null;
+        $usedUp =
+            null !== $daysLeft && $daysLeft < $left && $drawn < $promised
+                ? $today->setTime(0, 0)->add(new \DateInterval('P'.$daysLeft.'D'))
+                : null;
 
-        return new self($promised, $tolerancePercent, $drawn, $due, $perWeek, $passed > 0 ? $drawn / $passed * 7 : 0.0, $state, $usedUp);
+        return new self(
+            $promised,
+            $tolerancePercent,
+            $drawn,
+            $due,
+            $perWeek,
+            $passed > 0 ? ($drawn / $passed) * 7 : 0.0,
+            $state,
+            $usedUp,
+        );
     }
 
     public function left(): float

@@ -35,7 +35,12 @@ final readonly class ChainedDiscounts
         foreach (explode('+', $typed) as $part) {
             $part = trim(rtrim(trim($part), '%'));
             if (1 !== preg_match('/^\d{1,2}([.,]\d{1,3})?$/', $part)) {
-                throw InvalidValue::because(sprintf('“%s” is not a discount from 0 to 99.999 %%; expected “10”, or “10 + 5” for one after the other.', '' === $part ? $typed : $part));
+                throw InvalidValue::because(
+                    sprintf(
+                        '“%s” is not a discount from 0 to 99.999 %%; expected “10”, or “10 + 5” for one after the other.',
+                        '' === $part ? $typed : $part,
+                    ),
+                );
             }
             $percents[] = ($numerals ?? Numerals::with(Numerals::POINT))->decimal($part, 3);
         }
@@ -43,7 +48,9 @@ final readonly class ChainedDiscounts
             throw InvalidValue::because(sprintf('“%s” is more than six discounts.', $typed));
         }
 
-        return new self(array_values(array_filter($percents, static fn (BigDecimal $percent): bool => $percent->isPositive())));
+        return new self(
+            array_values(array_filter($percents, static fn (BigDecimal $percent): bool => $percent->isPositive())),
+        );
     }
 
     /** What is left of one, exactly. */

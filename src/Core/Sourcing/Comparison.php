@@ -18,8 +18,12 @@ final readonly class Comparison
     /**
      * @param list<array{OfferTerms, Seller, Alongside}> $bids
      */
-    public function __construct(private array $bids, private Usage $usage, private CostRates $rates, private \DateTimeImmutable $today)
-    {
+    public function __construct(
+        private array $bids,
+        private Usage $usage,
+        private CostRates $rates,
+        private \DateTimeImmutable $today,
+    ) {
     }
 
     /**
@@ -30,7 +34,14 @@ final readonly class Comparison
     public function at(BigNumber|int|string $stockUnits): array
     {
         $costs = array_map(fn (array $bid): LandedCost => $this->cost($bid, $stockUnits), $this->bids);
-        usort($costs, static fn (LandedCost $a, LandedCost $b): int => [null !== $a->short, $a->unit(), $a->offer->id] <=> [null !== $b->short, $b->unit(), $b->offer->id]);
+        usort(
+            $costs,
+            static fn (LandedCost $a, LandedCost $b): int => [null !== $a->short, $a->unit(), $a->offer->id] <=> [
+                null !== $b->short,
+                $b->unit(),
+                $b->offer->id,
+            ],
+        );
 
         return $costs;
     }
@@ -48,7 +59,15 @@ final readonly class Comparison
             $offer = $bid[0];
             $content = $offer->rule->pack->content->toFloat();
             $least = $offer->rule->pack->toStockUnits($offer->rule->packsFor(1))->toFloat();
-            $starts = array_values(array_filter(array_map(static fn (array $step): float => $step['from']->toFloat() * $content, $offer->prices->byPacks()), static fn (float $start): bool => $start > $least && $start <= $to));
+            $starts = array_values(
+                array_filter(
+                    array_map(
+                        static fn (array $step): float => $step['from']->toFloat() * $content,
+                        $offer->prices->byPacks(),
+                    ),
+                    static fn (float $start): bool => $start > $least && $start <= $to,
+                ),
+            );
             $starts = [max($from, $least), ...array_filter($starts, static fn (float $start): bool => $start > $from)];
             foreach ($starts as $i => $start) {
                 $end = $starts[$i + 1] ?? $to;
@@ -95,7 +114,11 @@ final readonly class Comparison
                     }
                     $rest = $this->cost($second, $left);
                     $saved = $single->total() - $part->total() - $rest->total();
-                    if (null === $rest->short && $saved > self::WORTH_SPLITTING * $single->total() && $saved > ($best[2] ?? 0.0)) {
+                    if (
+                        null === $rest->short
+                        && $saved > self::WORTH_SPLITTING * $single->total()
+                        && $saved > ($best[2] ?? 0.0)
+                    ) {
                         $best = [$part, $rest, $saved];
                     }
                 }
@@ -120,7 +143,12 @@ final readonly class Comparison
             $quantities[] = $pack->toStockUnits($step['from']->toScale(0, RoundingMode::Up));
         }
 
-        return array_values(array_filter($quantities, static fn (BigDecimal $units): bool => $units->isPositive() && $units->isLessThan($need)));
+        return array_values(
+            array_filter(
+                $quantities,
+                static fn (BigDecimal $units): bool => $units->isPositive() && $units->isLessThan($need),
+            ),
+        );
     }
 
     /** @return list<float> evenly spread on a logarithmic scale, the last one pack short of where the next price begins */
@@ -130,8 +158,11 @@ final readonly class Comparison
         if ($start <= 0 || $end <= $start) {
             return [$start];
         }
-        $points = max(3, (int) round(self::CURVE_POINTS * log($end / $start) / log(100)));
+        $points = max(3, (int) round((self::CURVE_POINTS * log($end / $start)) / log(100)));
 
-        return array_map(static fn (int $i): float => round($start * ($end / $start) ** ($i / ($points - 1)), 3), range(0, $points - 1));
+        return array_map(
+            static fn (int $i): float => round($start * ($end / $start) ** ($i / ($points - 1)), 3),
+            range(0, $points - 1),
+        );
     }
 }

@@ -12,7 +12,10 @@ final readonly class CostRates
      * @param float $holdingPercent  cost of keeping stock, in percent of its value, a year
      * @param float $exchangePercent what the bank takes of a payment in a foreign currency
      */
-    public function __construct(public float $moneyPercent, public float $holdingPercent, public float $exchangePercent)
-    {
+    public function __construct(
+        public float $moneyPercent,
+        public float $holdingPercent,
+        public float $exchangePercent,
+    ) {
     }
 }

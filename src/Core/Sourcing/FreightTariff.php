@@ -19,8 +19,13 @@ final readonly class FreightTariff
     public const PALLET = 'pallet';
 
     /** @param list<array{float, float}> $steps from so many kilograms, cost; rising */
-    private function __construct(public string $kind, public float $cost, public array $steps, public float $palletKg, public ?float $freeFrom)
-    {
+    private function __construct(
+        public string $kind,
+        public float $cost,
+        public array $steps,
+        public float $palletKg,
+        public ?float $freeFrom,
+    ) {
     }
 
     public static function none(): self
@@ -48,7 +53,14 @@ final readonly class FreightTariff
         foreach ($steps as $i => [$from, $cost]) {
             self::charge($cost);
             if ($i > 0 && ($from === $steps[$i - 1][0] || $cost < $steps[$i - 1][1])) {
-                throw InvalidValue::because(sprintf('Freight from %g kg on (%g) must start later and cost no less than the step before (%g).', $from, $cost, $steps[$i - 1][1]));
+                throw InvalidValue::because(
+                    sprintf(
+                        'Freight from %g kg on (%g) must start later and cost no less than the step before (%g).',
+                        $from,
+                        $cost,
+                        $steps[$i - 1][1],
+                    ),
+                );
             }
         }
 
@@ -80,9 +92,17 @@ final readonly class FreightTariff
         $steps = [];
         foreach (preg_split('/\s+/', trim($typed), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $part) {
             if (1 !== preg_match('/^([\d.,]+)=([\d.,]+)$/', $part, $found)) {
-                throw InvalidValue::because(sprintf('“%s” is not a step of freight by weight; expected kilograms, “=”, cost: 0=9 30=18 100=45.', $part));
+                throw InvalidValue::because(
+                    sprintf(
+                        '“%s” is not a step of freight by weight; expected kilograms, “=”, cost: 0=9 30=18 100=45.',
+                        $part,
+                    ),
+                );
             }
-            $steps[] = [$numerals->decimal($found[1], 3, most: 999_999)->toFloat(), $numerals->decimal($found[2], 3, most: 9_999_999)->toFloat()];
+            $steps[] = [
+                $numerals->decimal($found[1], 3, most: 999_999)->toFloat(),
+                $numerals->decimal($found[2], 3, most: 9_999_999)->toFloat(),
+            ];
         }
 
         return self::byWeight($steps, $freeFrom);
@@ -91,7 +111,7 @@ final readonly class FreightTariff
     /** Cost of an order of such value and weight; nothing for an empty one. */
     public function of(float $value, float $kilograms): float
     {
-        if ($value <= 0 && $kilograms <= 0 || null !== $this->freeFrom && $value >= $this->freeFrom) {
+        if (($value <= 0 && $kilograms <= 0) || (null !== $this->freeFrom && $value >= $this->freeFrom)) {
             return 0.0;
         }
 
@@ -120,12 +140,20 @@ final readonly class FreightTariff
                     break;
                 }
                 // The next step begins at its weight exactly; this one ends just short of it.
-                $tiers[] = ['cost' => $cost, 'valueFrom' => null, 'kgUpTo' => isset($this->steps[$i + 1]) ? $this->steps[$i + 1][0] - 1e-9 : null];
+                $tiers[] = [
+                    'cost' => $cost,
+                    'valueFrom' => null,
+                    'kgUpTo' => isset($this->steps[$i + 1]) ? $this->steps[$i + 1][0] - 1e-9 : null,
+                ];
             }
         } elseif (self::PALLET === $this->kind) {
             $pallets = (int) max(1, ceil(round($mostKg / $this->palletKg, 9)));
             foreach (range(1, $pallets) as $n) {
-                $tiers[] = ['cost' => $n * $this->cost, 'valueFrom' => null, 'kgUpTo' => $n * $this->palletKg * (1 + 1e-9)];
+                $tiers[] = [
+                    'cost' => $n * $this->cost,
+                    'valueFrom' => null,
+                    'kgUpTo' => $n * $this->palletKg * (1 + 1e-9),
+                ];
             }
         } else {
             $tiers[] = ['cost' => $this->cost, 'valueFrom' => null, 'kgUpTo' => null];
@@ -152,7 +180,10 @@ final readonly class FreightTariff
 
     public function stepsLabel(): string
     {
-        return implode(' ', array_map(static fn (array $step): string => sprintf('%g=%g', $step[0], $step[1]), $this->steps));
+        return implode(
+            ' ',
+            array_map(static fn (array $step): string => sprintf('%g=%g', $step[0], $step[1]), $this->steps),
+        );
     }
 
     private function step(float $kilograms): float

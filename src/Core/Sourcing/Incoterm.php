@@ -33,10 +33,18 @@ enum Incoterm: string
         [$rule, $place] = explode(' ', trim($terms), 2) + [1 => ''];
         $found = self::tryFrom(strtoupper($rule));
         if (null === $found) {
-            throw InvalidValue::because(sprintf('“%s” is no rule of Incoterms 2020; expected one of %s, then the place.', $rule, implode(', ', array_column(self::cases(), 'value'))));
+            throw InvalidValue::because(
+                sprintf(
+                    '“%s” is no rule of Incoterms 2020; expected one of %s, then the place.',
+                    $rule,
+                    implode(', ', array_column(self::cases(), 'value')),
+                ),
+            );
         }
         if ('' === trim($place)) {
-            throw InvalidValue::because(sprintf('%s needs a place, such as “%s Ferry Lane”.', $found->value, $found->value));
+            throw InvalidValue::because(
+                sprintf('%s needs a place, such as “%s Ferry Lane”.', $found->value, $found->value),
+            );
         }
 
         return [$found, trim($place)];

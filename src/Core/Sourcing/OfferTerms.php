@@ -47,13 +47,20 @@ final readonly class OfferTerms
     {
         $content = $this->rule->pack->content->toFloat();
 
-        return array_map(fn (array $step): array => [$step['from']->toFloat() * $content, $this->rate->toHome(Money::of($step['price'], $this->rate->foreign))->amount->toFloat() / $content], $this->prices->byPacks());
+        return array_map(
+            fn (array $step): array => [
+                $step['from']->toFloat() * $content,
+                $this->rate->toHome(Money::of($step['price'], $this->rate->foreign))->amount->toFloat() / $content,
+            ],
+            $this->prices->byPacks(),
+        );
     }
 
     /** Price of one stock unit when so many stock units are needed, in the home currency, to six decimals. */
     public function unitCost(BigNumber|int|string $stockUnits): BigDecimal
     {
-        return $this->rate->toHome($this->packPrice($this->rule->packsFor($stockUnits)))
+        return $this->rate
+            ->toHome($this->packPrice($this->rule->packsFor($stockUnits)))
             ->amount->dividedBy($this->rule->pack->content, 6, RoundingMode::HalfUp);
     }
 
@@ -64,9 +71,12 @@ final readonly class OfferTerms
      */
     public static function choose(array $offers, BigNumber|int|string $stockUnits): self
     {
-        usort($offers, static fn (self $a, self $b): int => $a->rank <=> $b->rank
-            ?: $a->unitCost($stockUnits)->compareTo($b->unitCost($stockUnits))
-            ?: $a->id <=> $b->id);
+        usort(
+            $offers,
+            static fn (self $a, self $b): int => $a->rank <=> $b->rank ?:
+            $a->unitCost($stockUnits)->compareTo($b->unitCost($stockUnits)) ?:
+            $a->id <=> $b->id,
+        );
 
         return $offers[0];
     }

@@ -33,9 +33,16 @@ final readonly class OrderMinimum
     /** What an order still lacks, such as "120 of 500 in goods"; null where it reaches the minimum. */
     public function shortfall(float $value, float $kilograms, float $packs): ?string
     {
-        foreach ([[$this->value, $value, 'in goods'], [$this->kilograms, $kilograms, 'kg'], [$this->packs, $packs, 'packs']] as [$least, $has, $of]) {
+        foreach (
+            [[$this->value, $value, 'in goods'], [$this->kilograms, $kilograms, 'kg'], [$this->packs, $packs, 'packs']] as [$least, $has, $of]
+        ) {
             if (null !== $least && $has < $least - 1e-9) {
-                return sprintf('%s short of their minimum of %s %s', number_format(ceil($least - $has)), number_format($least), $of);
+                return sprintf(
+                    '%s short of their minimum of %s %s',
+                    number_format(ceil($least - $has)),
+                    number_format($least),
+                    $of,
+                );
             }
         }
 

@@ -19,8 +19,12 @@ final readonly class PriceBreaks
      * @param non-empty-list<array{from: BigDecimal, price: BigDecimal}> $steps as the supplier states them, rising
      * @param non-empty-list<BigDecimal>                                 $packs from so many packs each step holds
      */
-    private function __construct(public array $steps, public BreakKind $kind, public BreakBasis $basis, private array $packs)
-    {
+    private function __construct(
+        public array $steps,
+        public BreakKind $kind,
+        public BreakBasis $basis,
+        private array $packs,
+    ) {
     }
 
     /**
@@ -28,9 +32,15 @@ final readonly class PriceBreaks
      *
      * @throws InvalidValue if there is none, two start at the same place, one is dearer than that before it, or below zero
      */
-    public static function of(array $steps, BreakKind $kind = BreakKind::AllUnits, BreakBasis $basis = BreakBasis::Quantity): self
-    {
-        $sorted = array_map(static fn (array $step): array => ['from' => BigDecimal::of($step[0]), 'price' => BigDecimal::of($step[1])], $steps);
+    public static function of(
+        array $steps,
+        BreakKind $kind = BreakKind::AllUnits,
+        BreakBasis $basis = BreakBasis::Quantity,
+    ): self {
+        $sorted = array_map(
+            static fn (array $step): array => ['from' => BigDecimal::of($step[0]), 'price' => BigDecimal::of($step[1])],
+            $steps,
+        );
         usort($sorted, static fn (array $a, array $b): int => $a['from']->compareTo($b['from']));
         if ([] === $sorted) {
             throw InvalidValue::because('An offer needs at least one price.');
@@ -44,9 +54,19 @@ final readonly class PriceBreaks
                 throw InvalidValue::because(sprintf('Two prices both start at %s.', $step['from']));
             }
             if ($i > 0 && $step['price']->isGreaterThan($sorted[$i - 1]['price'])) {
-                throw InvalidValue::because(sprintf('From %s on the price rises from %s to %s; a break can only make it lower.', $step['from'], $sorted[$i - 1]['price'], $step['price']));
+                throw InvalidValue::because(
+                    sprintf(
+                        'From %s on the price rises from %s to %s; a break can only make it lower.',
+                        $step['from'],
+                        $sorted[$i - 1]['price'],
+                        $step['price'],
+                    ),
+                );
             }
-            $packs[] = BreakBasis::Quantity === $basis || !$sorted[0]['price']->isPositive() ? $step['from'] : $step['from']->dividedBy($sorted[0]['price'], self::PRICE_SCALE, RoundingMode::Up);
+            $packs[] =
+                BreakBasis::Quantity === $basis || !$sorted[0]['price']->isPositive()
+                    ? $step['from']
+                    : $step['from']->dividedBy($sorted[0]['price'], self::PRICE_SCALE, RoundingMode::Up);
         }
 
         return new self($sorted, $kind, $basis, $packs);
@@ -57,15 +77,24 @@ final readonly class PriceBreaks
      *
      * @throws InvalidValue
      */
-    public static function read(string $typed, BreakKind $kind = BreakKind::AllUnits, BreakBasis $basis = BreakBasis::Quantity, ?Numerals $numerals = null): self
-    {
+    public static function read(
+        string $typed,
+        BreakKind $kind = BreakKind::AllUnits,
+        BreakBasis $basis = BreakBasis::Quantity,
+        ?Numerals $numerals = null,
+    ): self {
         $numerals ??= Numerals::with(Numerals::POINT);
         $steps = [];
         foreach (preg_split('/\s+/', $typed, -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $part) {
             if (1 !== preg_match('/^(?:([\d.,]+)=)?([\d.,]+)$/', $part, $found)) {
-                throw InvalidValue::because(sprintf('“%s” is not a price; expected 9.30, or 1=9.30 40=8.97 for breaks', $part));
+                throw InvalidValue::because(
+                    sprintf('“%s” is not a price; expected 9.30, or 1=9.30 40=8.97 for breaks', $part),
+                );
             }
-            $steps[] = ['' === $found[1] ? BigDecimal::one() : $numerals->quantity($found[1]), $numerals->decimal($found[2], 4, 'a price such as 9.30')];
+            $steps[] = [
+                '' === $found[1] ? BigDecimal::one() : $numerals->quantity($found[1]),
+                $numerals->decimal($found[2], 4, 'a price such as 9.30'),
+            ];
         }
 
         return self::of($steps, $kind, $basis);
@@ -76,7 +105,14 @@ final readonly class PriceBreaks
     {
         $alone = 1 === count($this->steps) && $this->steps[0]['from']->isEqualTo(1);
 
-        return implode(' ', array_map(static fn (array $step): string => ($alone ? '' : $step['from']->strippedOfTrailingZeros().'=').$step['price']->strippedOfTrailingZeros(), $this->steps));
+        return implode(
+            ' ',
+            array_map(
+                static fn (array $step): string => ($alone ? '' : $step['from']->strippedOfTrailingZeros().'=').
+                    $step['price']->strippedOfTrailingZeros(),
+                $this->steps,
+            ),
+        );
     }
 
     /**
@@ -86,7 +122,13 @@ final readonly class PriceBreaks
      */
     public function reckonedAs(BreakKind $kind, BreakBasis $basis): self
     {
-        return $kind === $this->kind && $basis === $this->basis ? $this : self::of(array_map(static fn (array $step): array => [$step['from'], $step['price']], $this->steps), $kind, $basis);
+        return $kind === $this->kind && $basis === $this->basis
+            ? $this
+            : self::of(
+                array_map(static fn (array $step): array => [$step['from'], $step['price']], $this->steps),
+                $kind,
+                $basis,
+            );
     }
 
     /** The same, with discounts taken off each price and rounded to six decimals; breaks by value still count list prices. */
@@ -98,8 +140,19 @@ final readonly class PriceBreaks
         }
 
         return new self(
-            array_map(static fn (array $step): array => ['from' => $step['from'], 'price' => $step['price']->multipliedBy($factor)->toScale(self::PRICE_SCALE, RoundingMode::HalfUp)->strippedOfTrailingZeros()], $this->steps),
-            $this->kind, $this->basis, $this->packs,
+            array_map(
+                static fn (array $step): array => [
+                    'from' => $step['from'],
+                    'price' => $step['price']
+                        ->multipliedBy($factor)
+                        ->toScale(self::PRICE_SCALE, RoundingMode::HalfUp)
+                        ->strippedOfTrailingZeros(),
+                ],
+                $this->steps,
+            ),
+            $this->kind,
+            $this->basis,
+            $this->packs,
         );
     }
 
@@ -111,7 +164,9 @@ final readonly class PriceBreaks
     {
         $packs = BigDecimal::of($packs);
         if (BreakKind::Incremental === $this->kind && count($this->steps) > 1 && $packs->isPositive()) {
-            return $this->costOf($packs)->dividedBy($packs, self::PRICE_SCALE, RoundingMode::HalfUp)->strippedOfTrailingZeros();
+            return $this->costOf($packs)
+                ->dividedBy($packs, self::PRICE_SCALE, RoundingMode::HalfUp)
+                ->strippedOfTrailingZeros();
         }
 
         return $this->steps[$this->stepAt($packs)]['price'];
@@ -143,17 +198,31 @@ final readonly class PriceBreaks
     public function withPriceAt(BigNumber|int|string $packs, BigDecimal $price): self
     {
         if (BreakKind::Incremental === $this->kind && count($this->steps) > 1) {
-            throw InvalidValue::because('Their prices fall only for what goes beyond each break, so one mean price cannot become the offer. Change the offer itself.');
+            throw InvalidValue::because(
+                'Their prices fall only for what goes beyond each break, so one mean price cannot become the offer. Change the offer itself.',
+            );
         }
         $reached = $this->stepAt(BigDecimal::of($packs));
 
-        return self::of(array_map(static fn (array $step, int $i): array => [$step['from'], $i === $reached ? $price : $step['price']], $this->steps, array_keys($this->steps)), $this->kind, $this->basis);
+        return self::of(
+            array_map(
+                static fn (array $step, int $i): array => [$step['from'], $i === $reached ? $price : $step['price']],
+                $this->steps,
+                array_keys($this->steps),
+            ),
+            $this->kind,
+            $this->basis,
+        );
     }
 
     /** @return list<array{from: BigDecimal, price: BigDecimal}> from so many packs, the price that then begins */
     public function byPacks(): array
     {
-        return array_map(static fn (array $step, BigDecimal $from): array => ['from' => $from, 'price' => $step['price']], $this->steps, $this->packs);
+        return array_map(
+            static fn (array $step, BigDecimal $from): array => ['from' => $from, 'price' => $step['price']],
+            $this->steps,
+            $this->packs,
+        );
     }
 
     private function stepAt(BigDecimal $packs): int

@@ -12,13 +12,21 @@ final readonly class Repricing
 {
     private const SCALE = 12;
 
-    private function __construct(private PriceBreaks $old, private BigDecimal $oldContent, private PriceBreaks $new, private BigDecimal $newContent)
-    {
+    private function __construct(
+        private PriceBreaks $old,
+        private BigDecimal $oldContent,
+        private PriceBreaks $new,
+        private BigDecimal $newContent,
+    ) {
     }
 
     /** @param BigDecimal $oldContent stock units in a pack, above 0, as the new one */
-    public static function between(PriceBreaks $old, BigDecimal $oldContent, PriceBreaks $new, BigDecimal $newContent): self
-    {
+    public static function between(
+        PriceBreaks $old,
+        BigDecimal $oldContent,
+        PriceBreaks $new,
+        BigDecimal $newContent,
+    ): self {
         return new self($old, $oldContent, $new, $newContent);
     }
 
@@ -50,7 +58,9 @@ final readonly class Repricing
     /** What one stock unit then costs more, below zero where less, when so many are bought at once; before discounts. */
     public function ofUnit(BigDecimal $units): BigDecimal
     {
-        $at = static fn (PriceBreaks $prices, BigDecimal $content): BigDecimal => $prices->priceFor($units->dividedBy($content, self::SCALE, RoundingMode::HalfUp))->dividedBy($content, self::SCALE, RoundingMode::HalfUp);
+        $at = static fn (PriceBreaks $prices, BigDecimal $content): BigDecimal => $prices
+            ->priceFor($units->dividedBy($content, self::SCALE, RoundingMode::HalfUp))
+            ->dividedBy($content, self::SCALE, RoundingMode::HalfUp);
 
         return $at($this->new, $this->newContent)->minus($at($this->old, $this->oldContent));
     }
@@ -70,7 +80,11 @@ final readonly class Repricing
     private static function ofUnits(PriceBreaks $prices, BigDecimal $content, array $steps, float $units): float
     {
         if (BreakKind::Incremental === $prices->kind && count($steps) > 1) {
-            return $prices->priceFor(BigDecimal::of(sprintf('%.6F', $units))->dividedBy($content, self::SCALE, RoundingMode::HalfUp))->toFloat() / $content->toFloat();
+            return $prices
+                ->priceFor(
+                    BigDecimal::of(sprintf('%.6F', $units))->dividedBy($content, self::SCALE, RoundingMode::HalfUp),
+                )
+                ->toFloat() / $content->toFloat();
         }
         $reached = null;
         foreach ($steps as $from => $price) {

@@ -23,7 +23,15 @@ final readonly class Seller
 
     public function withFreight(FreightTariff $freight): self
     {
-        return new self($this->id, $this->name, $this->terms, $this->incoterm, $freight, $this->minimum, $this->leadTimesMet);
+        return new self(
+            $this->id,
+            $this->name,
+            $this->terms,
+            $this->incoterm,
+            $freight,
+            $this->minimum,
+            $this->leadTimesMet,
+        );
     }
 
     /**

@@ -27,8 +27,12 @@ use TallBarrel\Store\Supplier\Supplier;
 #[Route('/agreements')]
 final class AgreementsController extends AbstractController
 {
-    public function __construct(private readonly Agreements $agreements, private readonly EntityManagerInterface $entities, private readonly ClockInterface $clock, private readonly Audit $audit)
-    {
+    public function __construct(
+        private readonly Agreements $agreements,
+        private readonly EntityManagerInterface $entities,
+        private readonly ClockInterface $clock,
+        private readonly Audit $audit,
+    ) {
     }
 
     #[Route('', name: 'agreements', methods: ['GET'])]
@@ -43,22 +47,36 @@ final class AgreementsController extends AbstractController
         $fields = Fields::of($request);
         $supplier = $this->entities->find(Supplier::class, (int) $fields->text('supplier'));
         $about = $fields->text('about', 160);
-        $item = '' === $about ? null : $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $about)[0])]);
+        $item =
+            '' === $about
+                ? null
+                : $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $about)[0])]);
         $category = '' === $about || null !== $item ? '' : $about;
         if (null === $supplier) {
             $fields->refuse('supplier', 'Choose whose agreement it is.');
         }
-        if ('' !== $category && null === $this->entities->getRepository(Item::class)->findOneBy(['category' => $category])) {
+        if (
+            '' !== $category
+            && null === $this->entities->getRepository(Item::class)->findOneBy(['category' => $category])
+        ) {
             $fields->refuse('about', sprintf('“%s” is neither an item code nor a category of items.', $about));
         }
         if ($fields->isGood() && null !== $supplier) {
-            $agreement = new Agreement(NumberSeries::take($this->entities->getConnection(), NumberSeries::AGREEMENTS), $supplier, $item, $category);
+            $agreement = new Agreement(
+                NumberSeries::take($this->entities->getConnection(), NumberSeries::AGREEMENTS),
+                $supplier,
+                $item,
+                $category,
+            );
             $this->apply($agreement, $fields);
             if ($fields->isGood()) {
                 $this->entities->persist($agreement);
                 $this->audit->note($person, $agreement->number, 'Agreed');
                 $this->entities->flush();
-                $this->addFlash('fine', sprintf('%s with %s stands. Orders from now on draw on it.', $agreement->number, $supplier->name()));
+                $this->addFlash(
+                    'fine',
+                    sprintf('%s with %s stands. Orders from now on draw on it.', $agreement->number, $supplier->name()),
+                );
 
                 return $this->redirectToRoute('agreement', ['number' => $agreement->number]);
             }
@@ -82,7 +100,10 @@ final class AgreementsController extends AbstractController
             $agreement->end();
             $this->audit->note($person, $number, 'Ended early');
         } elseif ((int) $fields->text('version') !== $agreement->version()) {
-            $fields->refuse('agreement', 'Somebody changed this agreement while you were typing. Your entries are still in the fields; save again to use them.');
+            $fields->refuse(
+                'agreement',
+                'Somebody changed this agreement while you were typing. Your entries are still in the fields; save again to use them.',
+            );
         } else {
             $this->apply($agreement, $fields);
             $this->audit->note($person, $number, 'Changed');
@@ -111,7 +132,16 @@ final class AgreementsController extends AbstractController
         } else {
             $fields->apply('last_day', static fn () => $agreement->hold($from, $to, $fields->text('renewal', 300)));
         }
-        $fields->apply('promised', static fn () => $agreement->promise($fields->text('measure') ?: $agreement->measure(), $promised ?? BigDecimal::zero(), $price, $callOff, $tolerance));
+        $fields->apply(
+            'promised',
+            static fn () => $agreement->promise(
+                $fields->text('measure') ?: $agreement->measure(),
+                $promised ?? BigDecimal::zero(),
+                $price,
+                $callOff,
+                $tolerance,
+            ),
+        );
     }
 
     private function listPage(Fields $fields): Response
@@ -120,25 +150,47 @@ final class AgreementsController extends AbstractController
         $drawn = $this->agreements->drawn();
         $rows = [];
         foreach ($this->agreements->all() as $agreement) {
-            $rows[] = ['agreement' => $agreement, 'drawn' => $drawn[$agreement->id], 'pace' => $agreement->pace($drawn[$agreement->id]['drawn'], $today)];
+            $rows[] = [
+                'agreement' => $agreement,
+                'drawn' => $drawn[$agreement->id],
+                'pace' => $agreement->pace($drawn[$agreement->id]['drawn'], $today),
+            ];
         }
 
-        return $this->render('agreements/agreements.html.twig', ['rows' => $rows, 'fields' => $fields, 'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC'])], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'agreements/agreements.html.twig',
+            [
+                'rows' => $rows,
+                'fields' => $fields,
+                'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function page(Agreement $agreement, Fields $fields): Response
     {
         $drawn = $this->agreements->drawn($agreement)[$agreement->id];
 
-        return $this->render('agreements/agreement.html.twig', [
-            'agreement' => $agreement, 'fields' => $fields, 'drawn' => $drawn, 'pace' => $agreement->pace($drawn['drawn'], $this->clock->now()),
-            'lines' => $this->entities->getRepository(OrderLine::class)->findBy(['agreement' => $agreement], ['id' => 'DESC'], 60),
-            'history' => $this->audit->of($agreement->number),
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'agreements/agreement.html.twig',
+            [
+                'agreement' => $agreement,
+                'fields' => $fields,
+                'drawn' => $drawn,
+                'pace' => $agreement->pace($drawn['drawn'], $this->clock->now()),
+                'lines' => $this->entities
+                    ->getRepository(OrderLine::class)
+                    ->findBy(['agreement' => $agreement], ['id' => 'DESC'], 60),
+                'history' => $this->audit->of($agreement->number),
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function find(string $number): Agreement
     {
-        return $this->agreements->byNumber($number) ?? throw $this->createNotFoundException(sprintf('There is no agreement %s.', $number));
+        return $this->agreements->byNumber($number) ??
+            throw $this->createNotFoundException(sprintf('There is no agreement %s.', $number));
     }
 }

@@ -24,8 +24,12 @@ use TallBarrel\Work\Sourcing\ShareOutBasket;
 #[Route('/compare/basket')]
 final class BasketController extends AbstractController
 {
-    public function __construct(private readonly ShareOutBasket $plan, private readonly Proposals $proposals, private readonly OrderLists $lists, private readonly Shell $shell)
-    {
+    public function __construct(
+        private readonly ShareOutBasket $plan,
+        private readonly Proposals $proposals,
+        private readonly OrderLists $lists,
+        private readonly Shell $shell,
+    ) {
     }
 
     #[Route('', name: 'basket', methods: ['GET'])]
@@ -37,10 +41,17 @@ final class BasketController extends AbstractController
         $start = microtime(true);
         $plan = [] === $proposals ? [] : $this->plan->of($proposals, $pins, $forbidden);
 
-        return $this->render('compare/basket.html.twig', [] === $proposals ? ['proposals' => []] : $plan + [
-            'cut' => count($all) - count($proposals), 'took' => microtime(true) - $start,
-            'list' => $request->query->getInt('list'), 'lists' => $this->lists->all(),
-        ]);
+        return $this->render(
+            'compare/basket.html.twig',
+            [] === $proposals
+                ? ['proposals' => []]
+                : $plan + [
+                    'cut' => count($all) - count($proposals),
+                    'took' => microtime(true) - $start,
+                    'list' => $request->query->getInt('list'),
+                    'lists' => $this->lists->all(),
+                ],
+        );
     }
 
     /** Gives each line to whom the award on the page gave it. */
@@ -57,17 +68,31 @@ final class BasketController extends AbstractController
                 if ('' === $supplier) {
                     continue;
                 }
-                $offer = $offers[(string) $proposal->id][$supplier] ?? throw new Refused(sprintf('%s is no longer offered by %s. Look at the basket once more.', $proposal->item->code, $supplier));
+                $offer =
+                    $offers[(string) $proposal->id][$supplier] ??
+                    throw new Refused(
+                        sprintf(
+                            '%s is no longer offered by %s. Look at the basket once more.',
+                            $proposal->item->code,
+                            $supplier,
+                        ),
+                    );
                 $changed += $proposal->offer() === $offer ? 0 : 1;
                 $buying->intoProposal($proposal, $offer, $proposal->units());
             }
             $entities->flush();
-            $this->addFlash('fine', sprintf('%d %s changed supplier; all of it is chosen.', $changed, 1 === $changed ? 'line' : 'lines'));
+            $this->addFlash(
+                'fine',
+                sprintf('%d %s changed supplier; all of it is chosen.', $changed, 1 === $changed ? 'line' : 'lines'),
+            );
         } catch (InvalidValue|Refused $problem) {
             $entities->clear();
             $this->addFlash('short', $problem->getMessage());
 
-            return $this->redirectToRoute('basket', '' === $fields->text('list') ? [] : ['list' => $fields->text('list')]);
+            return $this->redirectToRoute(
+                'basket',
+                '' === $fields->text('list') ? [] : ['list' => $fields->text('list')],
+            );
         }
 
         return $this->redirectToRoute('reorder');

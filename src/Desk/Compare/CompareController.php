@@ -29,8 +29,11 @@ use TallBarrel\Work\Sourcing\BuyAsCompared;
 #[Route('/compare')]
 final class CompareController extends AbstractController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Proposals $proposals, private readonly Shell $shell)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Proposals $proposals,
+        private readonly Shell $shell,
+    ) {
     }
 
     #[Route('', name: 'compare', methods: ['GET'])]
@@ -48,7 +51,9 @@ final class CompareController extends AbstractController
     public function find(Request $request): Response
     {
         $code = trim(explode(' · ', $request->query->getString('item'))[0]);
-        $item = $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ?? $this->entities->getRepository(Item::class)->findOneBy(['name' => $code]);
+        $item =
+            $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ??
+            $this->entities->getRepository(Item::class)->findOneBy(['name' => $code]);
         if (null === $item) {
             $this->addFlash('watch', sprintf('There is no item “%s”; type its code or its whole name.', $code));
 
@@ -61,23 +66,34 @@ final class CompareController extends AbstractController
     #[Route('/items/{code}', name: 'compare_item', methods: ['GET'])]
     public function item(string $code, Request $request, ItemComparison $comparison): Response
     {
-        $item = $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
+        $item =
+            $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ??
+            throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
         $fields = Fields::query($request);
         $units = $fields->quantity('units', $fields->text('units'));
         if (null !== $units && !$units->isPositive()) {
-            $fields->refuse('units', sprintf('“%s” of it cost nothing; type a quantity above 0.', $fields->text('units')));
+            $fields->refuse(
+                'units',
+                sprintf('“%s” of it cost nothing; type a quantity above 0.', $fields->text('units')),
+            );
             $units = null;
         }
         $for = $this->proposal($request->query->getInt('for'), $item);
         $model = $comparison->of($item, $for, $units) + ['fields' => $fields];
 
-        return $this->render('board' === $request->headers->get('HX-Target') ? 'compare/_board.html.twig' : 'compare/item.html.twig', $model, new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'board' === $request->headers->get('HX-Target') ? 'compare/_board.html.twig' : 'compare/item.html.twig',
+            $model,
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     #[Route('/items/{code}/buy', name: 'compare_buy', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function buy(string $code, Request $request, BuyAsCompared $buying, #[CurrentUser] Person $person): Response
     {
-        $item = $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
+        $item =
+            $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ??
+            throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
         $fields = Fields::of($request);
         $units = $fields->quantity('units', $fields->text('units')) ?? BigDecimal::zero();
         $parts = [];
@@ -90,18 +106,44 @@ final class CompareController extends AbstractController
                 }
             }
             if ([] === $parts || !$units->isPositive()) {
-                throw new Refused($fields->errors()['units'] ?? 'That supplier does not offer it any more; look once more.');
+                throw new Refused(
+                    $fields->errors()['units'] ?? 'That supplier does not offer it any more; look once more.',
+                );
             }
-            $for = $this->proposal((int) $fields->text('for'), $item) ?? array_values(array_filter($this->proposals->ofItem($item->id), static fn (SavedProposal $place): bool => null === $place->draft() && $place->listed))[0] ?? null;
+            $for =
+                $this->proposal((int) $fields->text('for'), $item) ??
+                (array_values(
+                    array_filter(
+                        $this->proposals->ofItem($item->id),
+                        static fn (SavedProposal $place): bool => null === $place->draft() && $place->listed,
+                    ),
+                )[0] ??
+                    null);
             if (null !== $for && 1 === count($parts)) {
                 $buying->intoProposal($for, $parts[0][0], $parts[0][1]);
                 $this->entities->flush();
-                $this->addFlash('fine', sprintf('%s for %s now goes to %s, %s %s.', $item->name(), $for->site->name, $parts[0][0]->supplier->name(), $for->units(), $item->unit->symbol()));
+                $this->addFlash(
+                    'fine',
+                    sprintf(
+                        '%s for %s now goes to %s, %s %s.',
+                        $item->name(),
+                        $for->site->name,
+                        $parts[0][0]->supplier->name(),
+                        $for->units(),
+                        $item->unit->symbol(),
+                    ),
+                );
 
                 return $this->redirectToRoute('reorder', ['why' => $for->id]);
             }
-            $site = $for->site ?? $this->shell->site() ?? $this->shell->sites()[0];
-            $orders = $this->entities->wrapInTransaction(function () use ($parts, $site, $buying, $person, $for): array {
+            $site = $for->site ?? ($this->shell->site() ?? $this->shell->sites()[0]);
+            $orders = $this->entities->wrapInTransaction(function () use (
+                $parts,
+                $site,
+                $buying,
+                $person,
+                $for,
+            ): array {
                 $orders = [];
                 foreach ($parts as [$offer, $of]) {
                     $orders[] = $buying->intoDraft($offer, $site, $of, $person);
@@ -110,14 +152,31 @@ final class CompareController extends AbstractController
 
                 return $orders;
             });
-            $this->addFlash('fine', sprintf('%s is on %s.', $item->name(), implode(' and ', array_map(static fn ($order): string => $order->number.' for '.$order->supplier->name(), $orders))));
+            $this->addFlash(
+                'fine',
+                sprintf(
+                    '%s is on %s.',
+                    $item->name(),
+                    implode(
+                        ' and ',
+                        array_map(
+                            static fn ($order): string => $order->number.' for '.$order->supplier->name(),
+                            $orders,
+                        ),
+                    ),
+                ),
+            );
 
             return $this->redirectToRoute('order', ['number' => $orders[0]->number]);
         } catch (InvalidValue|Refused $problem) {
             $this->addFlash('short', $item->code.': '.$problem->getMessage());
         }
 
-        return $this->redirectToRoute('compare_item', ['code' => $code, 'units' => $fields->text('units'), 'for' => $fields->text('for')]);
+        return $this->redirectToRoute('compare_item', [
+            'code' => $code,
+            'units' => $fields->text('units'),
+            'for' => $fields->text('for'),
+        ]);
     }
 
     private function proposal(int $id, Item $item): ?SavedProposal

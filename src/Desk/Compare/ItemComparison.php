@@ -51,7 +51,12 @@ final readonly class ItemComparison
         $today = $this->clock->now()->setTime(0, 0);
         $business = $this->business->get();
         $candidates = $this->candidates->of([$item->id])[$item->id] ?? [];
-        $comparison = new Comparison(array_map(static fn (Candidate $one): array => [$one->asked, $one->seller, $one->alongside], $candidates), $usage, $business->costRates(), $today);
+        $comparison = new Comparison(
+            array_map(static fn (Candidate $one): array => [$one->asked, $one->seller, $one->alongside], $candidates),
+            $usage,
+            $business->costRates(),
+            $today,
+        );
         $costs = $comparison->at($units);
         $offers = [];
         foreach ($candidates as $one) {
@@ -60,7 +65,13 @@ final readonly class ItemComparison
         $chosen = null !== $for ? $for->offer() : null;
         $last = $this->spending->lastPrices(array_keys($offers));
         $most = max([1e-9, ...array_map(static fn (LandedCost $cost): float => $cost->unit(), $costs)]);
-        $longest = max([1, ...array_map(static fn (LandedCost $cost): int => max($cost->seller->leadTimes($cost->offer->leadDays)), $costs)]);
+        $longest = max([
+            1,
+            ...array_map(
+                static fn (LandedCost $cost): int => max($cost->seller->leadTimes($cost->offer->leadDays)),
+                $costs,
+            ),
+        ]);
         $curveEnd = max(10.0, $units->toFloat() * 2.1);
 
         return [
@@ -68,24 +79,36 @@ final readonly class ItemComparison
             'proposal' => $for,
             'units' => $units,
             'usage' => $usage,
-            'cards' => array_map(fn (LandedCost $cost): array => [
-                'cost' => $cost,
-                'offer' => $offers[$cost->offer->id],
-                'stack' => CostStack::of($cost, $most),
-                'leads' => LeadTimeStrip::of($cost->seller->leadTimesMet, $cost->offer->leadDays, $longest),
-                'onTime' => self::onTime($cost),
-                'best' => $cost === $costs[0] && null === $cost->short,
-                'current' => $chosen?->id === $cost->offer->id,
-                'lastPrice' => $last[$cost->offer->id] ?? null,
-            ], $costs),
+            'cards' => array_map(
+                fn (LandedCost $cost): array => [
+                    'cost' => $cost,
+                    'offer' => $offers[$cost->offer->id],
+                    'stack' => CostStack::of($cost, $most),
+                    'leads' => LeadTimeStrip::of($cost->seller->leadTimesMet, $cost->offer->leadDays, $longest),
+                    'onTime' => self::onTime($cost),
+                    'best' => $cost === $costs[0] && null === $cost->short,
+                    'current' => $chosen?->id === $cost->offer->id,
+                    'lastPrice' => $last[$cost->offer->id] ?? null,
+                ],
+                $costs,
+            ),
             'leftOut' => $this->candidates->leftOut($item),
-            'curves' => CostCurves::of($comparison->curves(max(1.0, $curveEnd / 50), $curveEnd), array_map(static fn (Offer $offer): string => $offer->supplier->shortName(), $offers), $units->toFloat()),
+            'curves' => CostCurves::of(
+                $comparison->curves(max(1.0, $curveEnd / 50), $curveEnd),
+                array_map(static fn (Offer $offer): string => $offer->supplier->shortName(), $offers),
+                $units->toFloat(),
+            ),
             'split' => $comparison->split($units),
             'runnerUp' => $this->runnerUp($costs, $usage->daysUntilOut),
             'quotes' => $this->rounds->openFor($item),
             'rates' => $this->ratesUsed($offers, $today),
             'costRates' => $business->costRates(),
-            'others' => array_values(array_filter($everywhere, static fn (SavedProposal $place): bool => null === $place->draft() && $place->listed)),
+            'others' => array_values(
+                array_filter(
+                    $everywhere,
+                    static fn (SavedProposal $place): bool => null === $place->draft() && $place->listed,
+                ),
+            ),
         ];
     }
 
@@ -96,7 +119,12 @@ final readonly class ItemComparison
      */
     private static function needed(array $places, float $perDay): BigDecimal
     {
-        $needed = array_sum(array_map(static fn (SavedProposal $place): float => null === $place->draft() ? $place->units()->toFloat() : 0.0, $places));
+        $needed = array_sum(
+            array_map(
+                static fn (SavedProposal $place): float => null === $place->draft() ? $place->units()->toFloat() : 0.0,
+                $places,
+            ),
+        );
 
         return BigDecimal::of((string) max(1.0, $needed > 0 ? $needed : ceil(28 * $perDay)))->strippedOfTrailingZeros();
     }
@@ -105,7 +133,9 @@ final readonly class ItemComparison
     {
         $met = $cost->seller->leadTimesMet;
 
-        return [] === $met ? null : count(array_filter($met, static fn (int $days): bool => $days <= $cost->offer->leadDays)) / count($met);
+        return [] === $met
+            ? null
+            : count(array_filter($met, static fn (int $days): bool => $days <= $cost->offer->leadDays)) / count($met);
     }
 
     /**
@@ -119,11 +149,13 @@ final readonly class ItemComparison
     {
         foreach (array_slice($costs, 1) as $cost) {
             if (null === $cost->short && (null === $daysUntilOut || $cost->offer->leadDays <= $daysUntilOut)) {
-                return [$cost, $cost->total() - $costs[0]->total() * $cost->units / $costs[0]->units];
+                return [$cost, $cost->total() - ($costs[0]->total() * $cost->units) / $costs[0]->units];
             }
         }
 
-        return isset($costs[1]) && null === $costs[1]->short ? [$costs[1], $costs[1]->total() - $costs[0]->total() * $costs[1]->units / $costs[0]->units] : null;
+        return isset($costs[1]) && null === $costs[1]->short
+            ? [$costs[1], $costs[1]->total() - ($costs[0]->total() * $costs[1]->units) / $costs[0]->units]
+            : null;
     }
 
     /**
@@ -138,7 +170,14 @@ final readonly class ItemComparison
         foreach ($offers as $offer) {
             $code = $offer->supplier->currency()->code;
             if (isset($days[$code])) {
-                $words[$code] = sprintf('1 %s = %s %s, rate of %s%s', $this->business->get()->currency, rtrim(rtrim($days[$code]['rate'], '0'), '.'), $code, (new \DateTimeImmutable($days[$code]['day']))->format('j M Y'), '' === $days[$code]['source'] ? '' : ', '.$days[$code]['source']);
+                $words[$code] = sprintf(
+                    '1 %s = %s %s, rate of %s%s',
+                    $this->business->get()->currency,
+                    rtrim(rtrim($days[$code]['rate'], '0'), '.'),
+                    $code,
+                    (new \DateTimeImmutable($days[$code]['day']))->format('j M Y'),
+                    '' === $days[$code]['source'] ? '' : ', '.$days[$code]['source'],
+                );
             }
         }
 

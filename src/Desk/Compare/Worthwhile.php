@@ -19,27 +19,54 @@ final readonly class Worthwhile
 {
     private const MOST = 60;
 
-    public function __construct(private Proposals $proposals, private Candidates $candidates, private CurrentBusiness $business, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Proposals $proposals,
+        private Candidates $candidates,
+        private CurrentBusiness $business,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @return list<array{proposal: SavedProposal, suppliers: int, chosen: LandedCost|null, best: LandedCost, saved: float}> what saves most first */
     public function of(?Site $site): array
     {
         $proposals = array_slice($this->proposals->withSeveralSuppliers($site), 0, self::MOST);
-        $candidates = $this->candidates->of(array_values(array_unique(array_map(static fn (SavedProposal $proposal): int => $proposal->item->id, $proposals))));
+        $candidates = $this->candidates->of(
+            array_values(
+                array_unique(array_map(static fn (SavedProposal $proposal): int => $proposal->item->id, $proposals)),
+            ),
+        );
         $rates = $this->business->get()->costRates();
         $today = $this->clock->now()->setTime(0, 0);
         $rows = [];
         foreach ($proposals as $proposal) {
             $those = $candidates[$proposal->item->id] ?? [];
-            $comparison = new Comparison(array_map(static fn (Candidate $one): array => [$one->asked, $one->seller, $one->alongside], $those), $this->candidates->usage($proposal->item, [$proposal]), $rates, $today);
+            $comparison = new Comparison(
+                array_map(static fn (Candidate $one): array => [$one->asked, $one->seller, $one->alongside], $those),
+                $this->candidates->usage($proposal->item, [$proposal]),
+                $rates,
+                $today,
+            );
             $costs = $comparison->at($proposal->units()->isPositive() ? $proposal->units() : 1);
             if (count($costs) < 2) {
                 continue;
             }
-            $chosen = array_values(array_filter($costs, static fn (LandedCost $cost): bool => $cost->offer->id === $proposal->offer()?->id))[0] ?? null;
-            $rows[] = ['proposal' => $proposal, 'suppliers' => count($costs), 'chosen' => $chosen, 'best' => $costs[0], 'saved' => null === $chosen ? 0.0 : max(0.0, ($chosen->unit() - $costs[0]->unit()) * $proposal->units()->toFloat())];
+            $chosen =
+                array_values(
+                    array_filter(
+                        $costs,
+                        static fn (LandedCost $cost): bool => $cost->offer->id === $proposal->offer()?->id,
+                    ),
+                )[0] ?? null;
+            $rows[] = [
+                'proposal' => $proposal,
+                'suppliers' => count($costs),
+                'chosen' => $chosen,
+                'best' => $costs[0],
+                'saved' => null === $chosen
+                        ? 0.0
+                        : max(0.0, ($chosen->unit() - $costs[0]->unit()) * $proposal->units()->toFloat()),
+            ];
         }
         usort($rows, static fn (array $a, array $b): int => $b['saved'] <=> $a['saved']);
 

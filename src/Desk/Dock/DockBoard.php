@@ -19,8 +19,13 @@ use TallBarrel\Store\Site\Site;
 /** What the dock shows. */
 final readonly class DockBoard
 {
-    public function __construct(private EntityManagerInterface $entities, private OrderRows $rows, private Rates $rates, private CurrentBusiness $business, private ClockInterface $clock)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private OrderRows $rows,
+        private Rates $rates,
+        private CurrentBusiness $business,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -36,28 +41,51 @@ final readonly class DockBoard
         foreach ($this->standing() as $delivery) {
             if (null === $site || $delivery->site->id === $site->id) {
                 $numbers = array_map(static fn (PurchaseOrder $order): string => $order->number, $delivery->orders());
-                $groups['Being counted'][] = ['name' => $delivery->supplier->name(), 'words' => implode(', ', $numbers).' · '.$delivery->site->name, 'tag' => 'at the dock', 'kind' => 'fine', 'order' => null, 'delivery' => $delivery->id];
+                $groups['Being counted'][] = [
+                    'name' => $delivery->supplier->name(),
+                    'words' => implode(', ', $numbers).' · '.$delivery->site->name,
+                    'tag' => 'at the dock',
+                    'kind' => 'fine',
+                    'order' => null,
+                    'delivery' => $delivery->id,
+                ];
                 foreach ($delivery->orders() as $order) {
                     $standing[$order->id.':'.$delivery->site->id] = true;
                 }
             }
         }
         foreach ($this->rows->open() as $order) {
-            $sites = array_filter($order->sites, static fn (int $id): bool => (null === $site || $id === $site->id) && !isset($standing[$order->id.':'.$id]), \ARRAY_FILTER_USE_KEY);
+            $sites = array_filter(
+                $order->sites,
+                static fn (int $id): bool => (null === $site || $id === $site->id)
+                    && !isset($standing[$order->id.':'.$id]),
+                \ARRAY_FILTER_USE_KEY,
+            );
             if ([] === $sites) {
                 continue;
             }
             $days = $order->daysFrom($today);
             $heading = match (true) {
-                $days < 0 => 'Late', 0 === $days => 'Today', 1 === $days => 'Tomorrow', $days <= 7 => 'Within a week', default => 'Later',
+                $days < 0 => 'Late',
+                0 === $days => 'Today',
+                1 === $days => 'Tomorrow',
+                $days <= 7 => 'Within a week',
+                default => 'Later',
             };
             $unsure = null === $order->promisedOn;
             $groups[$heading][] = [
                 'name' => $order->supplier,
                 'words' => $order->number.' · '.implode(', ', $sites),
-                'tag' => $days < 0 ? (-1 === $days ? '1 day late' : -$days.' days late') : ($unsure ? 'not confirmed' : $order->dueOn()->format('D j M')),
+                'tag' => $days < 0
+                        ? (-1 === $days
+                            ? '1 day late'
+                            : -$days.' days late')
+                        : ($unsure
+                            ? 'not confirmed'
+                            : $order->dueOn()->format('D j M')),
                 'kind' => $days < 0 ? 'short' : ($unsure ? 'watch' : ''),
-                'order' => $order->number, 'delivery' => null,
+                'order' => $order->number,
+                'delivery' => null,
             ];
         }
         $sorted = [];
@@ -74,9 +102,19 @@ final readonly class DockBoard
     private function standing(): array
     {
         /** @var list<Delivery> $deliveries */
-        $deliveries = $this->entities->createQueryBuilder()->select('d', 'l', 'ol', 'o', 's', 't')->from(Delivery::class, 'd')
-            ->join('d.supplier', 's')->join('d.site', 't')->leftJoin('d.lines', 'l')->leftJoin('l.line', 'ol')->leftJoin('ol.order', 'o')
-            ->where('d.bookedAt IS NULL')->orderBy('d.id')->getQuery()->getResult();
+        $deliveries = $this->entities
+            ->createQueryBuilder()
+            ->select('d', 'l', 'ol', 'o', 's', 't')
+            ->from(Delivery::class, 'd')
+            ->join('d.supplier', 's')
+            ->join('d.site', 't')
+            ->leftJoin('d.lines', 'l')
+            ->leftJoin('l.line', 'ol')
+            ->leftJoin('ol.order', 'o')
+            ->where('d.bookedAt IS NULL')
+            ->orderBy('d.id')
+            ->getQuery()
+            ->getResult();
 
         return $deliveries;
     }
@@ -104,7 +142,10 @@ final readonly class DockBoard
         foreach ($delivery->lines() as $line) {
             $price = Money::of($line->line->price(), $line->line->order->currency);
             $rate = $rates[$price->currency->code] ?? null;
-            $home = null === $rate ? $home : $home->plus($rate->toHome($price)->multipliedBy($line->counted() ?? BigDecimal::zero()));
+            $home =
+                null === $rate
+                    ? $home
+                    : $home->plus($rate->toHome($price)->multipliedBy($line->counted() ?? BigDecimal::zero()));
         }
 
         return $home->rounded();
@@ -114,7 +155,12 @@ final readonly class DockBoard
     public function bins(Delivery $delivery): array
     {
         /** @var array<int, string> $bins */
-        $bins = $this->entities->getConnection()->fetchAllKeyValue('SELECT s.item_id, b.code FROM stocking s JOIN bin b ON b.id = s.bin_id WHERE s.site_id = ?', [$delivery->site->id]);
+        $bins = $this->entities
+            ->getConnection()
+            ->fetchAllKeyValue(
+                'SELECT s.item_id, b.code FROM stocking s JOIN bin b ON b.id = s.bin_id WHERE s.site_id = ?',
+                [$delivery->site->id],
+            );
 
         return $bins;
     }

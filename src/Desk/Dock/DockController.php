@@ -51,9 +51,16 @@ final class DockController extends AbstractController
     {
         $fields = Fields::of($request);
         $orders = array_keys($fields->each('orders'));
-        $delivery = $start->start($orders, $sites->find((int) $fields->text('site')), $fields->text('note', 40), $fields->problems);
+        $delivery = $start->start(
+            $orders,
+            $sites->find((int) $fields->text('site')),
+            $fields->text('note', 40),
+            $fields->problems,
+        );
 
-        return null === $delivery ? $this->start($fields->text('order'), $fields) : $this->redirectToRoute('delivery', ['id' => $delivery->id]);
+        return null === $delivery
+            ? $this->start($fields->text('order'), $fields)
+            : $this->redirectToRoute('delivery', ['id' => $delivery->id]);
     }
 
     #[Route('/deliveries/{id}', name: 'delivery', requirements: ['id' => '\d+'], methods: ['GET'])]
@@ -63,16 +70,28 @@ final class DockController extends AbstractController
     }
 
     /** Saves the count; with another button, counts all as ordered, takes a scan, or books in. */
-    #[Route('/deliveries/{id}', name: 'delivery_save', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_RECEIVE')]
-    public function save(int $id, Request $request, CountDelivery $count, BookDelivery $book, #[CurrentUser] Person $person): Response
-    {
+    #[Route('/deliveries/{id}', name: 'delivery_save', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_RECEIVE'),]
+    public function save(
+        int $id,
+        Request $request,
+        CountDelivery $count,
+        BookDelivery $book,
+        #[CurrentUser] Person $person,
+    ): Response {
         $fields = Fields::of($request);
         $delivery = $this->find($id);
         $blind = '1' === $fields->text('blind');
         if ($delivery->isBooked()) {
             return $this->redirectToRoute('delivery', ['id' => $id]);
         }
-        $read = $count->count($delivery, $this->counts($delivery, $fields), 'all' === $fields->text('do'), $this->scan($fields), $fields->problems);
+        $read = $count->count(
+            $delivery,
+            $this->counts($delivery, $fields),
+            'all' === $fields->text('do'),
+            $this->scan($fields),
+            $fields->problems,
+        );
         if (!$fields->isGood()) {
             return $this->count($delivery, $fields, $blind);
         }
@@ -81,7 +100,10 @@ final class DockController extends AbstractController
         }
         if ('book' === $fields->text('do')) {
             try {
-                $this->addFlash('fine', sprintf('Booked in as %s. Stock and cost have moved.', $book->book($id, $person)->number));
+                $this->addFlash(
+                    'fine',
+                    sprintf('Booked in as %s. Stock and cost have moved.', $book->book($id, $person)->number),
+                );
             } catch (Refused $refused) {
                 $this->addFlash('short', $refused->getMessage());
             }
@@ -90,7 +112,8 @@ final class DockController extends AbstractController
         return $this->redirectToRoute('delivery', ['id' => $id] + ($blind ? ['blind' => 1] : []));
     }
 
-    #[Route('/deliveries/{id}/discard', name: 'delivery_discard', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_RECEIVE')]
+    #[Route('/deliveries/{id}/discard', name: 'delivery_discard', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_RECEIVE'),]
     public function discard(int $id, DiscardDelivery $discard): Response
     {
         $discard->discard($this->find($id));
@@ -102,14 +125,22 @@ final class DockController extends AbstractController
     /** @return array<int, LineCount> by line */
     private function counts(Delivery $delivery, Fields $fields): array
     {
-        [$counts, $keeps, $lots, $expiries] = [$fields->each('counted'), $fields->each('rest'), $fields->each('lot'), $fields->each('expires')];
+        [$counts, $keeps, $lots, $expiries] = [
+            $fields->each('counted'),
+            $fields->each('rest'),
+            $fields->each('lot'),
+            $fields->each('expires'),
+        ];
         $read = [];
         foreach ($delivery->lines() as $line) {
             $id = $line->id;
             $packs = $fields->quantity('counted-'.$id, $counts[$id] ?? '');
             $read[$id] = new LineCount(
-                isset($counts[$id]) && !$fields->problems->concern('counted-'.$id), $packs,
-                isset($keeps[$id]) ? 'close' !== $keeps[$id] : null, $lots[$id] ?? null, $fields->day('expires-'.$id, $expiries[$id] ?? ''),
+                isset($counts[$id]) && !$fields->problems->concern('counted-'.$id),
+                $packs,
+                isset($keeps[$id]) ? 'close' !== $keeps[$id] : null,
+                $lots[$id] ?? null,
+                $fields->day('expires-'.$id, $expiries[$id] ?? ''),
             );
         }
 
@@ -129,16 +160,28 @@ final class DockController extends AbstractController
     {
         $order = '' === $number ? null : $this->orders->byNumber($number);
         $site = $this->shell->site();
-        $open = null === $order ? [] : array_values(array_filter($this->orders->open(), static fn (PurchaseOrder $other): bool => $other->supplier === $order->supplier));
+        $open =
+            null === $order
+                ? []
+                : array_values(
+                    array_filter(
+                        $this->orders->open(),
+                        static fn (PurchaseOrder $other): bool => $other->supplier === $order->supplier,
+                    ),
+                );
 
-        return $this->render('dock/dock.html.twig', [
-            'expected' => $this->board->expected($site),
-            'chosen' => $order,
-            'orders' => $open,
-            'site' => $site ?? (null !== $order ? $this->board->likelySite($order) : null),
-            'fields' => $fields,
-            'delivery' => null,
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'dock/dock.html.twig',
+            [
+                'expected' => $this->board->expected($site),
+                'chosen' => $order,
+                'orders' => $open,
+                'site' => $site ?? (null !== $order ? $this->board->likelySite($order) : null),
+                'fields' => $fields,
+                'delivery' => null,
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function count(Delivery $delivery, Fields $fields, bool $blind): Response
@@ -146,22 +189,32 @@ final class DockController extends AbstractController
         $lines = $delivery->lines();
         $counted = array_filter($lines, static fn (DeliveryLine $line): bool => null !== $line->counted());
 
-        return $this->render('dock/dock.html.twig', [
-            'expected' => $this->board->expected($this->shell->site()),
-            'chosen' => null,
-            'delivery' => $delivery,
-            'fields' => $fields,
-            'blind' => $blind,
-            'counted' => count($counted),
-            'short' => count(array_filter($counted, static fn (DeliveryLine $line): bool => CountFinding::Short === $line->finding()->finding)),
-            'lands' => $this->board->value($delivery),
-            'bins' => $this->board->bins($delivery),
-            'receipt' => $this->board->receipt($delivery),
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'dock/dock.html.twig',
+            [
+                'expected' => $this->board->expected($this->shell->site()),
+                'chosen' => null,
+                'delivery' => $delivery,
+                'fields' => $fields,
+                'blind' => $blind,
+                'counted' => count($counted),
+                'short' => count(
+                    array_filter(
+                        $counted,
+                        static fn (DeliveryLine $line): bool => CountFinding::Short === $line->finding()->finding,
+                    ),
+                ),
+                'lands' => $this->board->value($delivery),
+                'bins' => $this->board->bins($delivery),
+                'receipt' => $this->board->receipt($delivery),
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function find(int $id): Delivery
     {
-        return $this->entities->find(Delivery::class, $id) ?? throw $this->createNotFoundException('There is no such delivery.');
+        return $this->entities->find(Delivery::class, $id) ??
+            throw $this->createNotFoundException('There is no such delivery.');
     }
 }

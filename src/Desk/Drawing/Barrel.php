@@ -29,15 +29,25 @@ final readonly class Barrel
     public static function of(float $held, float $coming, float $safety, float $reorderPoint, float $orderUpTo): self
     {
         $rim = max($orderUpTo, $held + $coming, 1e-9);
-        $y = static fn (float $level): float => round(self::BOTTOM - max(0.0, min(1.0, $level / $rim)) * (self::BOTTOM - self::TOP), 1);
+        $y = static fn (float $level): float => round(
+            self::BOTTOM - max(0.0, min(1.0, $level / $rim)) * (self::BOTTOM - self::TOP),
+            1,
+        );
         $short = $held < $safety || ($held <= 0 && $orderUpTo > 0);
 
         return new self(
-            $y($held), $y($held + $coming),
+            $y($held),
+            $y($held + $coming),
             $safety > 0 ? $y($safety) : null,
             $reorderPoint > $safety ? $y($reorderPoint) : null,
             $short,
-            sprintf('%s held, %s coming, reorder at %s, fill to %s', number_format($held), number_format($coming), number_format($reorderPoint), number_format($orderUpTo)),
+            sprintf(
+                '%s held, %s coming, reorder at %s, fill to %s',
+                number_format($held),
+                number_format($coming),
+                number_format($reorderPoint),
+                number_format($orderUpTo),
+            ),
         );
     }
 }

@@ -19,10 +19,16 @@ final readonly class Bars
         $slot = $width / max(1, count($values));
         $bars = [];
         foreach ($values as $i => [$label, $value]) {
-            $tall = round(($height - 34) * $value / $most, 1);
+            $tall = round((($height - 34) * $value) / $most, 1);
             $bars[] = [
-                'x' => round($i * $slot + 3, 1), 'y' => $height - 18 - $tall, 'width' => round($slot - 6, 1), 'height' => $tall, 'label' => $label,
-                'figure' => $value >= 1000 ? number_format($value / 1000, 1).'k' : number_format($value), 'middle' => round(($i + .5) * $slot, 1), 'strong' => 0 === $i,
+                'x' => round($i * $slot + 3, 1),
+                'y' => $height - 18 - $tall,
+                'width' => round($slot - 6, 1),
+                'height' => $tall,
+                'label' => $label,
+                'figure' => $value >= 1000 ? number_format($value / 1000, 1).'k' : number_format($value),
+                'middle' => round(($i + 0.5) * $slot, 1),
+                'strong' => 0 === $i,
             ];
         }
 

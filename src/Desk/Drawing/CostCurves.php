@@ -20,8 +20,13 @@ final readonly class CostCurves
      * @param list<array{float, string}> $across x and label
      * @param list<array{float, string}> $up     y and label
      */
-    private function __construct(public array $curves, public array $across, public array $up, public float $needX, public float $needLeft)
-    {
+    private function __construct(
+        public array $curves,
+        public array $across,
+        public array $up,
+        public float $needX,
+        public float $needLeft,
+    ) {
     }
 
     /**
@@ -40,11 +45,17 @@ final readonly class CostCurves
         // A tiny order can cost many times the usual; the scale leaves the worst of it out.
         $middle = $costs[(int) (count($costs) / 2)];
         $most = min(max($costs), 2.2 * $middle);
-        $least = min($costs) - .08 * ($most - min($costs));
+        $least = min($costs) - 0.08 * ($most - min($costs));
         $from = min($quantities);
         $to = max($need * 1.05, ...$quantities);
-        $x = static fn (float $units): float => round(self::LEFT + (self::RIGHT - self::LEFT) * log(max($units, $from) / $from) / max(1e-9, log($to / $from)), 1);
-        $y = static fn (float $cost): float => round(self::FOOT - (self::FOOT - self::TOP) * ($cost - $least) / max(1e-9, $most - $least), 1);
+        $x = static fn (float $units): float => round(
+            self::LEFT + ((self::RIGHT - self::LEFT) * log(max($units, $from) / $from)) / max(1e-9, log($to / $from)),
+            1,
+        );
+        $y = static fn (float $cost): float => round(
+            self::FOOT - ((self::FOOT - self::TOP) * ($cost - $least)) / max(1e-9, $most - $least),
+            1,
+        );
         $drawn = [];
         $taken = [];
         $k = 0;
@@ -52,11 +63,16 @@ final readonly class CostCurves
             $lines = $rings = [];
             $labelAt = null;
             foreach ($stretches as $i => $stretch) {
-                $inside = array_values(array_filter($stretch, static fn (array $point): bool => $point[1] <= $most * 1.0001));
+                $inside = array_values(
+                    array_filter($stretch, static fn (array $point): bool => $point[1] <= $most * 1.0001),
+                );
                 if ([] === $inside) {
                     continue;
                 }
-                $lines[] = implode(' ', array_map(static fn (array $point): string => $x($point[0]).','.$y($point[1]), $inside));
+                $lines[] = implode(
+                    ' ',
+                    array_map(static fn (array $point): string => $x($point[0]).','.$y($point[1]), $inside),
+                );
                 if ($i > 0) {
                     $rings[] = [$x($inside[0][0]), $y($inside[0][1])];
                 }
@@ -71,7 +87,14 @@ final readonly class CostCurves
                 }
                 $labelX = min(self::RIGHT - 70, $labelAt[0] + 8);
                 $taken[] = [$labelAt[0], $labelY];
-                $drawn[] = ['style' => self::STYLES[$k++ % count(self::STYLES)], 'name' => $names[$offer] ?? '', 'lines' => $lines, 'rings' => $rings, 'nameX' => $labelX, 'nameY' => $labelY];
+                $drawn[] = [
+                    'style' => self::STYLES[$k++ % count(self::STYLES)],
+                    'name' => $names[$offer] ?? '',
+                    'lines' => $lines,
+                    'rings' => $rings,
+                    'nameX' => $labelX,
+                    'nameY' => $labelY,
+                ];
             }
         }
         $across = [];

@@ -27,15 +27,26 @@ final readonly class CostStack
         $x = 0.0;
         foreach (CostPart::cases() as $part) {
             $amount = $cost->part($part);
-            $amount = CostPart::Price === $part ? $amount - $back : (CostPart::Terms === $part ? max(0.0, $amount) : $amount);
+            $amount =
+                CostPart::Price === $part ? $amount - $back : (CostPart::Terms === $part ? max(0.0, $amount) : $amount);
             $width = $amount * $scale;
             if ($width > 0.3) {
-                $pieces[] = ['x' => round($x, 1), 'width' => round(max(1.0, $width - self::GAP), 1), 'part' => $part->value, 'words' => $part->words()];
+                $pieces[] = [
+                    'x' => round($x, 1),
+                    'width' => round(max(1.0, $width - self::GAP), 1),
+                    'part' => $part->value,
+                    'words' => $part->words(),
+                ];
                 $x += $width;
             }
         }
         if ($back * $scale > 0.3) {
-            $pieces[] = ['x' => round($x, 1), 'width' => round($back * $scale, 1), 'part' => 'back', 'words' => 'given back by the terms'];
+            $pieces[] = [
+                'x' => round($x, 1),
+                'width' => round($back * $scale, 1),
+                'part' => 'back',
+                'words' => 'given back by the terms',
+            ];
         }
 
         return new self($pieces);

@@ -21,8 +21,15 @@ final readonly class CurveChart
      * @param array{x: float, y: float}|null                 $today
      * @param array{x: float, y: float}|null                 $tried
      */
-    private function __construct(public string $line, public string $band, public array $dots, public array $across, public array $up, public ?array $today, public ?array $tried)
-    {
+    private function __construct(
+        public string $line,
+        public string $band,
+        public array $dots,
+        public array $across,
+        public array $up,
+        public ?array $today,
+        public ?array $tried,
+    ) {
     }
 
     /** @param list<array{level: float, served: float, stock: float, low: float, high: float, ...}> $points by level */
@@ -33,10 +40,16 @@ final readonly class CurveChart
         }
         $stocks = array_column($points, 'stock');
         $most = max(1.0, ...$stocks) * 1.06;
-        $least = min($stocks) * .9;
+        $least = min($stocks) * 0.9;
         $low = max(0.0, floor(20 * min(1.0, ...array_column($points, 'served'), ...array_column($points, 'low'))) / 20);
-        $x = static fn (float $stock): float => round(self::LEFT + (self::RIGHT - self::LEFT) * ($stock - $least) / max(1e-9, $most - $least), 1);
-        $y = static fn (float $share): float => round(self::FOOT - (self::FOOT - self::TOP) * ($share - $low) / max(1e-9, 1 - $low), 1);
+        $x = static fn (float $stock): float => round(
+            self::LEFT + ((self::RIGHT - self::LEFT) * ($stock - $least)) / max(1e-9, $most - $least),
+            1,
+        );
+        $y = static fn (float $share): float => round(
+            self::FOOT - ((self::FOOT - self::TOP) * ($share - $low)) / max(1e-9, 1 - $low),
+            1,
+        );
         $line = $over = $under = $dots = [];
         $marks = ['today' => null, 'tried' => null];
         foreach ($points as $point) {
@@ -53,15 +66,23 @@ final readonly class CurveChart
         }
         $across = $up = [];
         foreach (range(0, 3) as $i) {
-            $stock = $least + $i * ($most - $least) / 3;
+            $stock = $least + ($i * ($most - $least)) / 3;
             $across[] = [$x($stock), '€'.number_format($stock)];
         }
         // The scale begins at a multiple of 5 %, so that fifths of it are whole.
         foreach (range(0, 5) as $i) {
-            $share = $low + $i * (1 - $low) / 5;
+            $share = $low + ($i * (1 - $low)) / 5;
             $up[] = [$y($share), number_format(100 * $share, 0).' %'];
         }
 
-        return new self(implode(' ', $line), implode(' ', [...$over, ...$under]), $dots, $across, $up, $marks['today'], $marks['tried']);
+        return new self(
+            implode(' ', $line),
+            implode(' ', [...$over, ...$under]),
+            $dots,
+            $across,
+            $up,
+            $marks['today'],
+            $marks['tried'],
+        );
     }
 }

@@ -17,8 +17,13 @@ final readonly class LeadTimeStrip
      * @param list<array{x: float, y: float, days: int}> $dots
      * @param list<array{float, string}>                 $ticks
      */
-    private function __construct(public array $dots, public array $ticks, public float $promisedX, public int $promised, public int $count)
-    {
+    private function __construct(
+        public array $dots,
+        public array $ticks,
+        public float $promisedX,
+        public int $promised,
+        public int $count,
+    ) {
     }
 
     /**
@@ -32,7 +37,10 @@ final readonly class LeadTimeStrip
         }
         $most = ($longest ?? max($promised, ...$met)) + 2;
         $least = null === $longest ? max(0, min($promised, ...$met) - 2) : 0;
-        $x = static fn (int $days): float => round(self::LEFT + (self::RIGHT - self::LEFT) * ($days - $least) / max(1, $most - $least), 1);
+        $x = static fn (int $days): float => round(
+            self::LEFT + ((self::RIGHT - self::LEFT) * ($days - $least)) / max(1, $most - $least),
+            1,
+        );
         $seen = $dots = [];
         foreach ($met as $days) {
             $seen[$days] = ($seen[$days] ?? 0) + 1;

@@ -21,8 +21,15 @@ final readonly class PriceLine
      * @param list<array{x: float, y: float, words: string}> $dots
      * @param list<array{float, string}>                     $up     y and price
      */
-    private function __construct(public string $steps, public string $coming, public array $dots, public array $up, public float $todayX, public string $first, public string $last)
-    {
+    private function __construct(
+        public string $steps,
+        public string $coming,
+        public array $dots,
+        public array $up,
+        public float $todayX,
+        public string $first,
+        public string $last,
+    ) {
     }
 
     /**
@@ -39,26 +46,71 @@ final readonly class PriceLine
         }
         $day = static fn (string $day): int => (int) $today->diff(new \DateTimeImmutable($day))->format('%r%a');
         $first = static fn (PriceBreaks $prices): float => $prices->steps[0]['price']->toFloat();
-        $changes = array_reverse(array_map(static fn (OfferPrice $price): array => [$day($price->fromDay?->format('Y-m-d') ?? ''), $first($price->prices())], $dated));
-        $before = array_values(array_filter($history, static fn (OfferPrice $price): bool => null === $price->fromDay))[0] ?? null;
-        $dots = array_map(static fn (array $one): array => [$day($one['day']), (float) $one['price'], $one['number']], $paid);
-        $begin = min([-90, ...array_map(static fn (array $change): int => $change[0] - 20, $changes), ...array_column($dots, 0)]);
+        $changes = array_reverse(
+            array_map(
+                static fn (OfferPrice $price): array => [
+                    $day($price->fromDay?->format('Y-m-d') ?? ''),
+                    $first($price->prices()),
+                ],
+                $dated,
+            ),
+        );
+        $before =
+            array_values(array_filter($history, static fn (OfferPrice $price): bool => null === $price->fromDay))[0] ??
+            null;
+        $dots = array_map(
+            static fn (array $one): array => [$day($one['day']), (float) $one['price'], $one['number']],
+            $paid,
+        );
+        $begin = min([
+            -90,
+            ...array_map(static fn (array $change): int => $change[0] - 20, $changes),
+            ...array_column($dots, 0),
+        ]);
         $end = max([0, ...array_map(static fn (array $change): int => $change[0] > 0 ? $change[0] + 20 : 0, $changes)]);
         $level = null !== $before ? $first($before->prices()) : ([] === $changes ? $first($now) : $changes[0][1]);
         $all = [$level, $first($now), ...array_column($changes, 1), ...array_column($dots, 1)];
         [$low, $high] = [min($all), max($all)];
         $room = max(0.05 * $high, $high - $low, 0.01);
         [$low, $high] = [$low - 0.15 * $room, $high + 0.15 * $room];
-        $x = static fn (int $day): float => round(self::LEFT + (self::RIGHT - self::LEFT) * ($day - $begin) / max(1, $end - $begin), 1);
-        $y = static fn (float $price): float => round(self::BOTTOM - (self::BOTTOM - self::TOP) * ($price - $low) / ($high - $low), 1);
-        $past = self::walk(array_filter($changes, static fn (array $change): bool => $change[0] <= 0), $begin, 0, $level);
-        $coming = $end > 0 ? self::walk(array_filter($changes, static fn (array $change): bool => $change[0] > 0), 0, $end, $past[count($past) - 1][1]) : [];
+        $x = static fn (int $day): float => round(
+            self::LEFT + ((self::RIGHT - self::LEFT) * ($day - $begin)) / max(1, $end - $begin),
+            1,
+        );
+        $y = static fn (float $price): float => round(
+            self::BOTTOM - ((self::BOTTOM - self::TOP) * ($price - $low)) / ($high - $low),
+            1,
+        );
+        $past = self::walk(
+            array_filter($changes, static fn (array $change): bool => $change[0] <= 0),
+            $begin,
+            0,
+            $level,
+        );
+        $coming =
+            $end > 0
+                ? self::walk(
+                    array_filter($changes, static fn (array $change): bool => $change[0] > 0),
+                    0,
+                    $end,
+                    $past[count($past) - 1][1],
+                )
+                : [];
 
         return new self(
-            self::points($past, $x, $y), self::points($coming, $x, $y),
-            array_map(static fn (array $dot): array => ['x' => $x($dot[0]), 'y' => $y($dot[1]), 'words' => $dot[2]], $dots),
-            [[$y(max($all)), number_format(max($all), 2)], ...(max($all) - min($all) > 0.004 ? [[$y(min($all)), number_format(min($all), 2)]] : [])],
-            $x(0), $today->modify($begin.' days')->format('M Y'), $end > 0 ? $today->modify('+'.$end.' days')->format('j M Y') : 'today',
+            self::points($past, $x, $y),
+            self::points($coming, $x, $y),
+            array_map(
+                static fn (array $dot): array => ['x' => $x($dot[0]), 'y' => $y($dot[1]), 'words' => $dot[2]],
+                $dots,
+            ),
+            [
+                [$y(max($all)), number_format(max($all), 2)],
+                ...max($all) - min($all) > 0.004 ? [[$y(min($all)), number_format(min($all), 2)]] : [],
+            ],
+            $x(0),
+            $today->modify($begin.' days')->format('M Y'),
+            $end > 0 ? $today->modify('+'.$end.' days')->format('j M Y') : 'today',
         );
     }
 

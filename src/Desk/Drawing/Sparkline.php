@@ -26,6 +26,11 @@ final readonly class Sparkline
         }
         $split = count($past);
 
-        return new self($width, $height, implode(' ', array_slice($points, 0, $split)), implode(' ', array_slice($points, max(0, $split - 1))));
+        return new self(
+            $width,
+            $height,
+            implode(' ', array_slice($points, 0, $split)),
+            implode(' ', array_slice($points, max(0, $split - 1))),
+        );
     }
 }

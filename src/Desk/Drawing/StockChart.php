@@ -34,14 +34,22 @@ final readonly class StockChart
     ) {
     }
 
-    public static function of(Projection $projection, float $safety, float $reorder, \DateTimeImmutable $today, ?int $arrivalDay): self
-    {
+    public static function of(
+        Projection $projection,
+        float $safety,
+        float $reorder,
+        \DateTimeImmutable $today,
+        ?int $arrivalDay,
+    ): self {
         $days = count($projection->with) - 1;
         $most = max([1.0, ...$projection->high, $reorder]);
         $step = self::roundStep($most / 3);
         $ceiling = $step * ceil($most / $step);
-        $x = static fn (int $day): float => round(self::LEFT + (self::RIGHT - self::LEFT) * $day / max(1, $days), 1);
-        $y = static fn (float $level): float => round(self::FOOT - (self::FOOT - self::TOP) * min(1.0, $level / $ceiling), 1);
+        $x = static fn (int $day): float => round(self::LEFT + ((self::RIGHT - self::LEFT) * $day) / max(1, $days), 1);
+        $y = static fn (float $level): float => round(
+            self::FOOT - (self::FOOT - self::TOP) * min(1.0, $level / $ceiling),
+            1,
+        );
         $line = static function (array $levels) use ($x, $y): string {
             $points = [];
             foreach (array_values($levels) as $day => $level) {
@@ -55,15 +63,18 @@ final readonly class StockChart
             $gridlines[] = [$y($level), number_format($level, $step < 1 ? 1 : 0)];
         }
         $dates = [];
-        foreach ([0, (int) round($days / 3), (int) round(2 * $days / 3), $days] as $day) {
+        foreach ([0, (int) round($days / 3), (int) round((2 * $days) / 3), $days] as $day) {
             $dates[] = [$x($day), $today->modify(sprintf('+%d days', $day))->format('j M')];
         }
 
         return new self(
-            $line($projection->with), $line($projection->without),
+            $line($projection->with),
+            $line($projection->without),
             $line($projection->high).' '.implode(' ', array_reverse(explode(' ', $line($projection->low)))),
-            $gridlines, $dates,
-            $safety > 0 ? $y($safety) : null, $reorder > 0 ? $y($reorder) : null,
+            $gridlines,
+            $dates,
+            $safety > 0 ? $y($safety) : null,
+            $reorder > 0 ? $y($reorder) : null,
             null !== $arrivalDay && $arrivalDay <= $days ? $x($arrivalDay) : null,
             null !== $projection->outOnDay ? $x($projection->outOnDay) : null,
             self::FOOT,
@@ -72,7 +83,7 @@ final readonly class StockChart
 
     private static function roundStep(float $step): float
     {
-        $power = 10 ** floor(log10(max($step, .1)));
+        $power = 10 ** floor(log10(max($step, 0.1)));
         foreach ([1, 2, 2.5, 5, 10] as $nice) {
             if ($step <= $nice * $power) {
                 return $nice * $power;

@@ -74,7 +74,11 @@ final class ItemPlanningController extends AbstractController
         });
         $fields->apply('like', function () use ($fields, $item): void {
             $like = $fields->text('like');
-            $other = '' === $like ? null : $this->entities->getRepository(Item::class)->findOneBy(['code' => $like]) ?? throw InvalidValue::because(sprintf('There is no item %s for it to sell like.', $like));
+            $other =
+                '' === $like
+                    ? null
+                    : $this->entities->getRepository(Item::class)->findOneBy(['code' => $like]) ??
+                        throw InvalidValue::because(sprintf('There is no item %s for it to sell like.', $like));
             $item->sellLike($other, $fields->price('factor', $fields->text('factor')));
         });
         $this->audit->note($person, $code, 'What planning should know of it was changed');
@@ -87,13 +91,32 @@ final class ItemPlanningController extends AbstractController
     {
         $item = $this->item($code);
         $fields = Fields::of($request);
-        $site = '' === $fields->text('site') ? null : $this->entities->getRepository(Site::class)->findOneBy(['code' => $fields->text('site')]);
+        $site =
+            '' === $fields->text('site')
+                ? null
+                : $this->entities->getRepository(Site::class)->findOneBy(['code' => $fields->text('site')]);
         $until = $fields->day('until', $fields->text('until'));
         $typed = $fields->text('percent');
         $fields->apply('percent', function () use ($typed, $until, $item, $site, $fields, $person): void {
-            $percent = $fields->numerals->decimal(rtrim($typed, '% '), 2, 'a percentage such as +20 or −30', true)->toFloat();
-            $this->entities->persist(new ForecastAdjustment($item, $site, $percent, $until ?? throw InvalidValue::because('Say until when it holds.'), $fields->text('reason'), $person, $this->clock->now()));
-            $this->audit->note($person, $item->code, sprintf('Forecast %+g %% until %s: %s', $percent, $until->format('j M Y'), $fields->text('reason')));
+            $percent = $fields->numerals
+                ->decimal(rtrim($typed, '% '), 2, 'a percentage such as +20 or −30', true)
+                ->toFloat();
+            $this->entities->persist(
+                new ForecastAdjustment(
+                    $item,
+                    $site,
+                    $percent,
+                    $until ?? throw InvalidValue::because('Say until when it holds.'),
+                    $fields->text('reason'),
+                    $person,
+                    $this->clock->now(),
+                ),
+            );
+            $this->audit->note(
+                $person,
+                $item->code,
+                sprintf('Forecast %+g %% until %s: %s', $percent, $until->format('j M Y'), $fields->text('reason')),
+            );
         });
 
         return $this->done($item, $fields, 'The forecast is adjusted.');
@@ -123,13 +146,24 @@ final class ItemPlanningController extends AbstractController
             $fields->refuse('day', 'Choose a day of a week that is over.');
         } else {
             $keep = 'keep' === $fields->text('verdict');
-            $known = $this->entities->getRepository(HistoryVerdict::class)->findOneBy(['item' => $item, 'site' => $site, 'day' => $day]);
+            $known = $this->entities
+                ->getRepository(HistoryVerdict::class)
+                ->findOneBy(['item' => $item, 'site' => $site, 'day' => $day]);
             if (null === $known) {
                 $this->entities->persist(new HistoryVerdict($item, $site, $day, $keep, $person, $this->clock->now()));
             } else {
                 $known->decide($keep, $person, $this->clock->now());
             }
-            $this->audit->note($person, $code, sprintf('The week of %s at %s %s', $day->format('j M Y'), $site->name, $keep ? 'counts as it is' : 'is left out'));
+            $this->audit->note(
+                $person,
+                $code,
+                sprintf(
+                    'The week of %s at %s %s',
+                    $day->format('j M Y'),
+                    $site->name,
+                    $keep ? 'counts as it is' : 'is left out',
+                ),
+            );
         }
 
         return $this->done($item, $fields, 'The history is read anew.', $site?->code);
@@ -149,6 +183,7 @@ final class ItemPlanningController extends AbstractController
 
     private function item(string $code): Item
     {
-        return $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
+        return $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ??
+            throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
     }
 }

@@ -27,14 +27,29 @@ final class ItemsController extends AbstractController
                     (SELECT COUNT(*) FROM stocking t WHERE t.item_id = i.id) sites
              FROM item i LEFT JOIN offer o ON o.item_id = i.id AND o.rank = 1 LEFT JOIN supplier s ON s.id = o.supplier_id
              WHERE :words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR i.gtin LIKE :like
-             GROUP BY i.id ORDER BY i.code LIMIT ".self::PAGE.' OFFSET '.$offset,
+             GROUP BY i.id ORDER BY i.code LIMIT ".
+                self::PAGE.
+                ' OFFSET '.
+                $offset,
             ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%'],
         );
-        $rows = array_map(static fn (array $row): array => ['gtin' => is_string($row['gtin']) ? Gtin::of($row['gtin'])->short() : null] + $row, $rows);
-        $model = ['rows' => $rows, 'words' => $words, 'next' => self::PAGE === count($rows) ? $offset + self::PAGE : null];
+        $rows = array_map(
+            static fn (array $row): array => [
+                'gtin' => is_string($row['gtin']) ? Gtin::of($row['gtin'])->short() : null,
+            ] + $row,
+            $rows,
+        );
+        $model = [
+            'rows' => $rows,
+            'words' => $words,
+            'next' => self::PAGE === count($rows) ? $offset + self::PAGE : null,
+        ];
 
         return $request->headers->has('HX-Request')
             ? $this->render('items/_rows.html.twig', $model)
-            : $this->render('items/items.html.twig', $model + ['count' => $connection->fetchOne('SELECT COUNT(*) FROM item')]);
+            : $this->render(
+                'items/items.html.twig',
+                $model + ['count' => $connection->fetchOne('SELECT COUNT(*) FROM item')],
+            );
     }
 }

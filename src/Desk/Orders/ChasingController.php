@@ -23,8 +23,11 @@ use TallBarrel\Work\Ordering\ChaseOrder;
 #[Route('/orders/{number}'), IsGranted('ROLE_BUY')]
 final class ChasingController extends AbstractController
 {
-    public function __construct(private readonly Orders $orders, private readonly EntityManagerInterface $entities, private readonly ChaseOrder $chase)
-    {
+    public function __construct(
+        private readonly Orders $orders,
+        private readonly EntityManagerInterface $entities,
+        private readonly ChaseOrder $chase,
+    ) {
     }
 
     #[Route('/count-on', name: 'order_count_on', methods: ['POST'])]
@@ -33,7 +36,14 @@ final class ChasingController extends AbstractController
         $counted = '1' === Fields::of($request)->text('count');
         try {
             $this->chase->countOn($this->order($number), $counted, $person);
-            $this->addFlash('fine', sprintf('%s is %s on; its items are planned again.', $number, $counted ? 'counted' : 'no longer counted'));
+            $this->addFlash(
+                'fine',
+                sprintf(
+                    '%s is %s on; its items are planned again.',
+                    $number,
+                    $counted ? 'counted' : 'no longer counted',
+                ),
+            );
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
         }
@@ -49,9 +59,20 @@ final class ChasingController extends AbstractController
         $by = $fields->day('by', $fields->text('by'));
         $item = $this->entities->getRepository(Item::class)->findOneBy(['code' => $fields->text('item')]);
         try {
-            $by ?? throw new Refused($fields->errors()['by'] ?? sprintf('There is nothing to bring forward on %s.', $number));
+            $by ??
+                throw new Refused(
+                    $fields->errors()['by'] ?? sprintf('There is nothing to bring forward on %s.', $number),
+                );
             $this->chase->bringForward($order, $item, $by, $person);
-            $this->addFlash('fine', sprintf('%s has been asked to bring %s forward to %s.', $order->supplier->name(), $number, $by->format('D j M')));
+            $this->addFlash(
+                'fine',
+                sprintf(
+                    '%s has been asked to bring %s forward to %s.',
+                    $order->supplier->name(),
+                    $number,
+                    $by->format('D j M'),
+                ),
+            );
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
         }
@@ -61,6 +82,7 @@ final class ChasingController extends AbstractController
 
     private function order(string $number): PurchaseOrder
     {
-        return $this->orders->byNumber($number) ?? throw $this->createNotFoundException(sprintf('There is no order %s.', $number));
+        return $this->orders->byNumber($number) ??
+            throw $this->createNotFoundException(sprintf('There is no order %s.', $number));
     }
 }

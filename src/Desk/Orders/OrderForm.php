@@ -27,8 +27,13 @@ final readonly class OrderForm
             $fields->day('wanted', $fields->text('wanted')),
             $fields->text('note', 500),
             new SupplierMending(
-                $fields->text('contact', 80), $fields->text('email', 180), $fields->text('street', 120), $fields->text('postcode', 20),
-                $fields->text('city', 80), $fields->text('country', 2), $fields->text('net_days', 3),
+                $fields->text('contact', 80),
+                $fields->text('email', 180),
+                $fields->text('street', 120),
+                $fields->text('postcode', 20),
+                $fields->text('city', 80),
+                $fields->text('country', 2),
+                $fields->text('net_days', 3),
             ),
             $fields->problems,
         );
@@ -38,7 +43,11 @@ final readonly class OrderForm
     private static function lines(PurchaseOrder $order, Fields $fields): array
     {
         [$quantities, $prices, $codes] = [$fields->each('quantity'), $fields->each('price'), $fields->each('code')];
-        [$offers, $costs, $removed] = [$fields->each('follow_offer'), $fields->each('follow_cost'), $fields->each('remove')];
+        [$offers, $costs, $removed] = [
+            $fields->each('follow_offer'),
+            $fields->each('follow_cost'),
+            $fields->each('remove'),
+        ];
         $lines = [];
         foreach ($order->lines() as $line) {
             $id = $line->id;
@@ -48,7 +57,13 @@ final readonly class OrderForm
             $packs = $fields->quantity('quantity-'.$id, $quantities[$id]) ?? BigDecimal::zero();
             $price = $fields->price('price-'.$id, $prices[$id]);
             if (!$fields->problems->concern('quantity-'.$id) && !$fields->problems->concern('price-'.$id)) {
-                $lines[$id] = new LineChange($packs, $price, $codes[$id] ?? '', isset($offers[$id]), isset($costs[$id]));
+                $lines[$id] = new LineChange(
+                    $packs,
+                    $price,
+                    $codes[$id] ?? '',
+                    isset($offers[$id]),
+                    isset($costs[$id]),
+                );
             }
         }
 
@@ -62,7 +77,11 @@ final readonly class OrderForm
             return null;
         }
 
-        return new AddedLine($words, $fields->quantity('add', $fields->text('add_quantity')), $fields->price('add', $fields->text('add_price')));
+        return new AddedLine(
+            $words,
+            $fields->quantity('add', $fields->text('add_quantity')),
+            $fields->price('add', $fields->text('add_price')),
+        );
     }
 
     /** @return array<int, BigDecimal> packs by offer */

@@ -50,7 +50,8 @@ final readonly class OrderPage
         $totals = $order->totals();
         $now = $this->clock->now();
         $terms = $order->supplier->terms();
-        $others = static fn (OrderRow $other): bool => $other->supplierId === $order->supplier->id && $other->id !== $order->id;
+        $others = static fn (OrderRow $other): bool => $other->supplierId === $order->supplier->id
+            && $other->id !== $order->id;
         $supplierOrders = array_filter($this->rows->open(), $others);
         $editable = $order->state()->isEditable() && $this->security->isGranted('ROLE_BUY');
 
@@ -63,7 +64,11 @@ final readonly class OrderPage
             'editable' => $editable,
             'withinLimit' => $person instanceof Person && $person->maySpend($order->homeTotal()),
             'held' => $this->held($order),
-            'weight' => array_reduce($order->lines(), static fn (float $sum, $line): float => $sum + $line->weightKg()->toFloat(), 0.0),
+            'weight' => array_reduce(
+                $order->lines(),
+                static fn (float $sum, $line): float => $sum + $line->weightKg()->toFloat(),
+                0.0,
+            ),
             'theirList' => $editable ? $this->theirList($order) : [],
             'sites' => $this->shell->sites(),
             'history' => $this->audit->of($order->number),
@@ -90,19 +95,38 @@ final readonly class OrderPage
         $offers = $this->offers->inForce($order->supplier, $this->clock->now(), self::LISTED);
         $others = $this->offers->othersWhoSell($offers, $this->clock->now());
         /** @var array<int, string> $held */
-        $held = [] === $offers ? [] : $this->entities->getConnection()->fetchAllKeyValue('SELECT item_id, SUM(units) FROM on_hand WHERE item_id IN (?) GROUP BY item_id', [array_map(static fn (Offer $offer): int => $offer->item->id, $offers)], [ArrayParameterType::INTEGER]);
+        $held =
+            [] === $offers
+                ? []
+                : $this->entities
+                    ->getConnection()
+                    ->fetchAllKeyValue(
+                        'SELECT item_id, SUM(units) FROM on_hand WHERE item_id IN (?) GROUP BY item_id',
+                        [array_map(static fn (Offer $offer): int => $offer->item->id, $offers)],
+                        [ArrayParameterType::INTEGER],
+                    );
 
-        return array_map(static fn (Offer $offer): array => ['offer' => $offer, 'held' => (float) ($held[$offer->item->id] ?? 0), 'others' => $others[$offer->item->id] ?? ''], $offers);
+        return array_map(
+            static fn (Offer $offer): array => [
+                'offer' => $offer,
+                'held' => (float) ($held[$offer->item->id] ?? 0),
+                'others' => $others[$offer->item->id] ?? '',
+            ],
+            $offers,
+        );
     }
 
     /** @return array<int, float> percent against the last price paid, by line */
     private function priceChanges(PurchaseOrder $order): array
     {
         $offers = array_map(static fn ($line): ?int => $line->offer?->id, $order->lines());
-        $last = $this->spending->lastPrices(array_values(array_filter($offers, static fn (?int $id): bool => null !== $id)));
+        $last = $this->spending->lastPrices(
+            array_values(array_filter($offers, static fn (?int $id): bool => null !== $id)),
+        );
         $changes = [];
         foreach ($order->lines() as $line) {
-            $change = null === $line->offer ? null : PriceChange::percent($line->price(), $last[$line->offer->id] ?? null);
+            $change =
+                null === $line->offer ? null : PriceChange::percent($line->price(), $last[$line->offer->id] ?? null);
             if (null !== $change) {
                 $changes[$line->id] = $change;
             }
@@ -114,15 +138,23 @@ final readonly class OrderPage
     /** @return array<string, float> stock units on hand, by "item:site" */
     private function held(PurchaseOrder $order): array
     {
-        $items = array_values(array_filter(array_map(static fn ($line): ?int => $line->item?->id, $order->lines()), static fn (?int $id): bool => null !== $id));
+        $items = array_values(
+            array_filter(
+                array_map(static fn ($line): ?int => $line->item?->id, $order->lines()),
+                static fn (?int $id): bool => null !== $id,
+            ),
+        );
         if ([] === $items) {
             return [];
         }
         /** @var array<string, string> $rows */
-        $rows = $this->entities->getConnection()->fetchAllKeyValue(
-            "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)",
-            [$items], [ArrayParameterType::INTEGER],
-        );
+        $rows = $this->entities
+            ->getConnection()
+            ->fetchAllKeyValue(
+                "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)",
+                [$items],
+                [ArrayParameterType::INTEGER],
+            );
 
         return array_map(floatval(...), $rows);
     }
@@ -132,7 +164,14 @@ final readonly class OrderPage
     {
         $state = $order->state();
         if (OrderState::Cancelled === $state) {
-            return [['state' => 'done', 'words' => 'Drafted', 'small' => $order->createdAt()->format('D j M H:i').', '.$order->buyer->firstName()], ['state' => 'now', 'words' => 'Cancelled', 'small' => '']];
+            return [
+                [
+                    'state' => 'done',
+                    'words' => 'Drafted',
+                    'small' => $order->createdAt()->format('D j M H:i').', '.$order->buyer->firstName(),
+                ],
+                ['state' => 'now', 'words' => 'Cancelled', 'small' => ''],
+            ];
         }
         $rank = match ($state) {
             OrderState::Draft => 0,
@@ -145,17 +184,40 @@ final readonly class OrderPage
         };
         $steps = [
             ['Drafted', $order->createdAt()->format('D j M H:i').', '.$order->buyer->firstName()],
-            [OrderState::AwaitingApproval === $state ? 'Waiting for a yes' : 'Approved', null === $order->approvedBy() ? ($withinLimit ? 'within your limit' : 'over your limit; somebody else says yes') : ($order->approvedAt()?->format('D j M').', '.$order->approvedBy()->firstName())],
+            [
+                OrderState::AwaitingApproval === $state ? 'Waiting for a yes' : 'Approved',
+                null === $order->approvedBy()
+                    ? ($withinLimit
+                        ? 'within your limit'
+                        : 'over your limit; somebody else says yes')
+                    : $order->approvedAt()?->format('D j M').', '.$order->approvedBy()->firstName(),
+            ],
             ['Sent', $order->sentAt()?->format('D j M H:i') ?? ''],
             ['Acknowledged', $order->acknowledgedAt()?->format('D j M') ?? ''],
-            [OrderState::PartReceived === $state ? 'Part received' : 'At the dock', $rank < 6 ? 'expected '.$order->dueOn()->format('D j M') : ''],
+            [
+                OrderState::PartReceived === $state ? 'Part received' : 'At the dock',
+                $rank < 6 ? 'expected '.$order->dueOn()->format('D j M') : '',
+            ],
             [OrderState::Closed === $state ? 'Closed' : 'Booked in', ''],
         ];
         // What is done, and the one that comes next.
         $done = match ($rank) {
-            0, 1 => 1, 2 => 2, 3 => 3, 4 => 4, 5 => 4, default => 6,
+            0, 1 => 1,
+            2 => 2,
+            3 => 3,
+            4 => 4,
+            5 => 4,
+            default => 6,
         };
 
-        return array_map(static fn (int $i, array $step): array => ['state' => $i < $done ? 'done' : ($i === $done ? 'now' : ''), 'words' => $step[0], 'small' => $step[1]], array_keys($steps), $steps);
+        return array_map(
+            static fn (int $i, array $step): array => [
+                'state' => $i < $done ? 'done' : ($i === $done ? 'now' : ''),
+                'words' => $step[0],
+                'small' => $step[1],
+            ],
+            array_keys($steps),
+            $steps,
+        );
     }
 }

@@ -43,13 +43,20 @@ final class OrdersController extends AbstractController
     public function list(Request $request, OrderRows $rows): Response
     {
         $past = $request->query->getBoolean('past');
-        $states = array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isSettled() === $past));
-        $groups = $past ? ['Received, closed and cancelled' => []] : ['Waiting for a yes' => [], 'Ready to send' => [], 'Drafts' => [], 'On its way' => []];
+        $states = array_values(
+            array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isSettled() === $past),
+        );
+        $groups = $past
+            ? ['Received, closed and cancelled' => []]
+            : ['Waiting for a yes' => [], 'Ready to send' => [], 'Drafts' => [], 'On its way' => []];
         foreach ($rows->in($states, $past ? self::PAST : null) as $order) {
             $groups[self::heading($order->state)][] = $order;
         }
 
-        return $this->render('orders/orders.html.twig', ['groups' => array_filter($groups, static fn (array $orders): bool => [] !== $orders), 'past' => $past]);
+        return $this->render('orders/orders.html.twig', [
+            'groups' => array_filter($groups, static fn (array $orders): bool => [] !== $orders),
+            'past' => $past,
+        ]);
     }
 
     private static function heading(OrderState $state): string
@@ -71,8 +78,15 @@ final class OrdersController extends AbstractController
 
     /** Saves the draft; with another button, goes a step further in the same stroke. */
     #[Route('/{number}', name: 'order_save', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function save(string $number, Request $request, EditOrder $edit, OrderPage $page, SubmitOrder $submit, SendOrder $send, #[CurrentUser] Person $person): Response
-    {
+    public function save(
+        string $number,
+        Request $request,
+        EditOrder $edit,
+        OrderPage $page,
+        SubmitOrder $submit,
+        SendOrder $send,
+        #[CurrentUser] Person $person,
+    ): Response {
         $fields = Fields::of($request);
         $order = $this->order($number);
         $edit->save($order, OrderForm::read($order, $fields), $person);
@@ -84,7 +98,10 @@ final class OrdersController extends AbstractController
         try {
             $words = match ($fields->text('do')) {
                 'send' => $this->onItsWay($send->send(SeenOrder::now($order), $person, $drawAnyway)),
-                'submit' => sprintf('%s now waits for a yes.', $submit->submit(SeenOrder::now($order), $person, $drawAnyway)->number),
+                'submit' => sprintf(
+                    '%s now waits for a yes.',
+                    $submit->submit(SeenOrder::now($order), $person, $drawAnyway)->number,
+                ),
                 default => $number.' is saved.',
             };
             $this->addFlash('fine', $words);
@@ -101,17 +118,28 @@ final class OrdersController extends AbstractController
     }
 
     #[Route('/{number}/approve', name: 'order_approve', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function approve(string $number, Request $request, ApproveOrder $approve, #[CurrentUser] Person $person): Response
-    {
+    public function approve(
+        string $number,
+        Request $request,
+        ApproveOrder $approve,
+        #[CurrentUser] Person $person,
+    ): Response {
         return $this->step($number, $request, function (SeenOrder $seen) use ($approve, $person): string {
             return $approve->approve($seen, $person)->number.' is approved.';
         });
     }
 
     #[Route('/{number}/back', name: 'order_back', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function back(string $number, Request $request, ApproveOrder $approve, #[CurrentUser] Person $person): Response
-    {
-        return $this->step($number, $request, function (SeenOrder $seen, Fields $fields) use ($approve, $person): string {
+    public function back(
+        string $number,
+        Request $request,
+        ApproveOrder $approve,
+        #[CurrentUser] Person $person,
+    ): Response {
+        return $this->step($number, $request, function (SeenOrder $seen, Fields $fields) use (
+            $approve,
+            $person,
+        ): string {
             return $approve->sendBack($seen, $person, $fields->text('reason'))->number.' is a draft again.';
         });
     }
@@ -119,15 +147,30 @@ final class OrdersController extends AbstractController
     #[Route('/{number}/send', name: 'order_send', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function send(string $number, Request $request, SendOrder $send, #[CurrentUser] Person $person): Response
     {
-        return $this->step($number, $request, fn (SeenOrder $seen): string => $this->onItsWay($send->send($seen, $person)));
+        return $this->step(
+            $number,
+            $request,
+            fn (SeenOrder $seen): string => $this->onItsWay($send->send($seen, $person)),
+        );
     }
 
     #[Route('/{number}/acknowledge', name: 'order_acknowledge', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function acknowledge(string $number, Request $request, AcknowledgeOrder $acknowledge, #[CurrentUser] Person $person): Response
-    {
-        return $this->step($number, $request, function (SeenOrder $seen, Fields $fields) use ($acknowledge, $person): string {
+    public function acknowledge(
+        string $number,
+        Request $request,
+        AcknowledgeOrder $acknowledge,
+        #[CurrentUser] Person $person,
+    ): Response {
+        return $this->step($number, $request, function (SeenOrder $seen, Fields $fields) use (
+            $acknowledge,
+            $person,
+        ): string {
             $promised = $fields->day('promised', $fields->text('promised'));
-            $acknowledge->acknowledge($seen, $person, $promised ?? throw new Refused($fields->errors()['promised'] ?? 'Which day did they promise?'));
+            $acknowledge->acknowledge(
+                $seen,
+                $person,
+                $promised ?? throw new Refused($fields->errors()['promised'] ?? 'Which day did they promise?'),
+            );
 
             return 'Their date is noted.';
         });
@@ -136,13 +179,20 @@ final class OrdersController extends AbstractController
     #[Route('/{number}/cancel', name: 'order_cancel', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function cancel(string $number, Request $request, EndOrder $end, #[CurrentUser] Person $person): Response
     {
-        return $this->step($number, $request, static fn (SeenOrder $seen): string => $end->cancel($seen, $person)->number.' is cancelled.');
+        return $this->step(
+            $number,
+            $request,
+            static fn (SeenOrder $seen): string => $end->cancel($seen, $person)->number.' is cancelled.',
+        );
     }
 
     #[Route('/{number}/close', name: 'order_close', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function close(string $number, Request $request, EndOrder $end, #[CurrentUser] Person $person): Response
     {
-        return $this->step($number, $request, static function (SeenOrder $seen, Fields $fields) use ($end, $person): string {
+        return $this->step($number, $request, static function (SeenOrder $seen, Fields $fields) use (
+            $end,
+            $person,
+        ): string {
             $end->closeShort($seen, $person, $fields->text('agreed', 80));
 
             return 'What was outstanding is closed.';
@@ -154,7 +204,10 @@ final class OrdersController extends AbstractController
     {
         $fields = Fields::of($request);
         try {
-            $this->addFlash('fine', $act(new SeenOrder($this->order($number)->id, (int) $fields->text('version')), $fields));
+            $this->addFlash(
+                'fine',
+                $act(new SeenOrder($this->order($number)->id, (int) $fields->text('version')), $fields),
+            );
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
         }
@@ -190,6 +243,7 @@ final class OrdersController extends AbstractController
 
     private function order(string $number): PurchaseOrder
     {
-        return $this->orders->byNumber($number) ?? throw $this->createNotFoundException(sprintf('There is no order %s.', $number));
+        return $this->orders->byNumber($number) ??
+            throw $this->createNotFoundException(sprintf('There is no order %s.', $number));
     }
 }

@@ -28,8 +28,11 @@ use TallBarrel\Work\Planning\PlayPolicy;
 #[Route('/policies')]
 final class PoliciesController extends AbstractController
 {
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly ClassFigures $figures, private readonly PlayPolicy $curve)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly ClassFigures $figures,
+        private readonly PlayPolicy $curve,
+    ) {
     }
 
     #[Route('', name: 'policies', methods: ['GET'])]
@@ -42,10 +45,14 @@ final class PoliciesController extends AbstractController
     #[Route('/curve/{class}', name: 'policy_curve', requirements: ['class' => '[ABC]-[a-z]+'], methods: ['GET'])]
     public function curve(string $class, Request $request): Response
     {
-        return $this->render('policies/_curve.html.twig', $this->curveModel($this->setting($class), Fields::query($request)));
+        return $this->render(
+            'policies/_curve.html.twig',
+            $this->curveModel($this->setting($class), Fields::query($request)),
+        );
     }
 
-    #[Route('/{class}', name: 'policy_save', requirements: ['class' => '[ABC]-[a-z]+'], methods: ['POST']), IsGranted('ROLE_BUY')]
+    #[Route('/{class}', name: 'policy_save', requirements: ['class' => '[ABC]-[a-z]+'], methods: ['POST']),
+        IsGranted('ROLE_BUY'),]
     public function save(string $class, Request $request, Audit $audit, #[CurrentUser] Person $person): Response
     {
         $setting = $this->setting($class);
@@ -55,9 +62,21 @@ final class PoliciesController extends AbstractController
             return $this->show($class, $fields);
         }
         $setting->change($policy);
-        $audit->note($person, 'policies', sprintf('%s: %s, %s', $class, $policy->kind->words(), $policy->target->words()));
+        $audit->note(
+            $person,
+            'policies',
+            sprintf('%s: %s, %s', $class, $policy->kind->words(), $policy->target->words()),
+        );
         $this->entities->flush();
-        $this->addFlash('fine', sprintf('%s: %s, %s. Everything is being calculated with it.', $class, $policy->kind->words(), $policy->target->words()));
+        $this->addFlash(
+            'fine',
+            sprintf(
+                '%s: %s, %s. Everything is being calculated with it.',
+                $class,
+                $policy->kind->words(),
+                $policy->target->words(),
+            ),
+        );
 
         return $this->redirectToRoute('policies', ['class' => $class]);
     }
@@ -68,14 +87,24 @@ final class PoliciesController extends AbstractController
         $percent = $fields->price('service', $fields->text('service'));
         $amount = $fields->price('amount', $fields->text('amount'));
         $minimum = $fields->price('minimum', $fields->text('minimum'));
-        $target = $fields->attempt('service', static fn (): ServiceTarget => ServiceTarget::of($fields->text('target', missing: ServiceTarget::CYCLE), ($percent?->toFloat() ?? 0.0) / 100));
+        $target = $fields->attempt(
+            'service',
+            static fn (): ServiceTarget => ServiceTarget::of(
+                $fields->text('target', missing: ServiceTarget::CYCLE),
+                ($percent?->toFloat() ?? 0.0) / 100,
+            ),
+        );
         $kind = PolicyKind::tryFrom($fields->text('kind'));
         if (null === $kind) {
             $fields->refuse('kind', 'Choose how it is replenished.');
         }
 
-        return null === $kind || null === $target || !$fields->isGood() ? null
-            : $fields->attempt('amount', static fn (): Policy => Policy::of($kind, $target, $amount?->toFloat(), $minimum?->toFloat()));
+        return null === $kind || null === $target || !$fields->isGood()
+            ? null
+            : $fields->attempt(
+                'amount',
+                static fn (): Policy => Policy::of($kind, $target, $amount?->toFloat(), $minimum?->toFloat()),
+            );
     }
 
     private function show(string $class, Fields $fields): Response
@@ -86,10 +115,19 @@ final class PoliciesController extends AbstractController
         }
         $chosen = $settings[$class] ?? throw $this->createNotFoundException(sprintf('There is no class %s.', $class));
 
-        return $this->render('policies/policies.html.twig', [
-            'values' => ValueClass::cases(), 'patterns' => Pattern::cases(), 'kinds' => PolicyKind::cases(),
-            'settings' => $settings, 'figures' => $this->figures->all(), 'chosen' => $chosen, 'fields' => $fields,
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'policies/policies.html.twig',
+            [
+                'values' => ValueClass::cases(),
+                'patterns' => Pattern::cases(),
+                'kinds' => PolicyKind::cases(),
+                'settings' => $settings,
+                'figures' => $this->figures->all(),
+                'chosen' => $chosen,
+                'fields' => $fields,
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     /** @return array<string, mixed> */
@@ -97,9 +135,23 @@ final class PoliciesController extends AbstractController
     {
         $now = $setting->policy();
         $tried = '' === $fields->text('kind') ? $now : self::policy($fields);
-        $marks = array_values(array_unique([$now->target->level, ...(null === $tried || in_array($tried->target->level, PlayPolicy::LEVELS, true) ? [] : [$tried->target->level])]));
+        $marks = array_values(
+            array_unique([
+                $now->target->level,
+                ...null === $tried || in_array($tried->target->level, PlayPolicy::LEVELS, true)
+                    ? []
+                    : [$tried->target->level],
+            ]),
+        );
         $curve = $this->curve->of($setting->key(), $tried ?? $now, $marks);
-        $before = null === $tried || $tried->kind === $now->kind && $tried->target->kind === $now->target->kind && $tried->amount === $now->amount && $tried->minimum === $now->minimum ? $curve : $this->curve->of($setting->key(), $now, $marks);
+        $before =
+            null === $tried
+            || ($tried->kind === $now->kind
+                && $tried->target->kind === $now->target->kind
+                && $tried->amount === $now->amount
+                && $tried->minimum === $now->minimum)
+                ? $curve
+                : $this->curve->of($setting->key(), $now, $marks);
         if (null === $curve || null === $before) {
             return ['waiting' => true, 'setting' => $setting, 'errors' => $fields->errors(), 'query' => $fields->typed];
         }
@@ -115,8 +167,16 @@ final class PoliciesController extends AbstractController
         $level = ($tried ?? $now)->target->level;
 
         return [
-            'waiting' => false, 'setting' => $setting, 'chart' => CurveChart::of($curve['points'], $now->target->level, $level), 'tried' => $at($curve['points'], $level),
-            'now' => $at($before['points'], $now->target->level), 'level' => $level, 'policy' => $tried ?? $now, 'places' => $curve['places'], 'of' => $curve['of'], 'errors' => $fields->errors(),
+            'waiting' => false,
+            'setting' => $setting,
+            'chart' => CurveChart::of($curve['points'], $now->target->level, $level),
+            'tried' => $at($curve['points'], $level),
+            'now' => $at($before['points'], $now->target->level),
+            'level' => $level,
+            'policy' => $tried ?? $now,
+            'places' => $curve['places'],
+            'of' => $curve['of'],
+            'errors' => $fields->errors(),
         ];
     }
 
@@ -124,7 +184,9 @@ final class PoliciesController extends AbstractController
     {
         [$value, $pattern] = explode('-', $class);
 
-        return $this->entities->find(PolicySetting::class, ['valueClass' => ValueClass::tryFrom($value), 'pattern' => Pattern::tryFrom($pattern)])
-            ?? throw $this->createNotFoundException(sprintf('There is no class %s.', $class));
+        return $this->entities->find(PolicySetting::class, [
+            'valueClass' => ValueClass::tryFrom($value),
+            'pattern' => Pattern::tryFrom($pattern),
+        ]) ?? throw $this->createNotFoundException(sprintf('There is no class %s.', $class));
     }
 }

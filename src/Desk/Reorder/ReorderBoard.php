@@ -35,7 +35,13 @@ use TallBarrel\Work\Planning\FillUpOrder;
  */
 final class ReorderBoard
 {
-    public const SORTS = ['rush' => 'Rush first', 'money' => 'Most money first', 'risk' => 'Most at risk first', 'doubt' => 'Most in doubt first', 'code' => 'By item code'];
+    public const SORTS = [
+        'rush' => 'Rush first',
+        'money' => 'Most money first',
+        'risk' => 'Most at risk first',
+        'doubt' => 'Most in doubt first',
+        'code' => 'By item code',
+    ];
     /** Rows shown at once; the rest follows as one scrolls. */
     public const PAGE = 30;
     private const DAYS_SHOWN = 42;
@@ -89,11 +95,19 @@ final class ReorderBoard
         $groups = [];
         foreach ($sums as $id => $sum) {
             $cutOff = isset($suppliers[$id]) ? $this->orderDays($id)->nextCutOff($this->clock->now()) : null;
-            $groups[] = [match ($sort) {
-                'money' => [-$sum['home']],
-                'risk' => [-$sum['risk']],
-                default => [0 === $id ? 1 : 0, $sum['rush'] && 'rush' === $sort ? 0 : 1, $cutOff, $suppliers[$id]->code ?? ''],
-            }, $id];
+            $groups[] = [
+                match ($sort) {
+                    'money' => [-$sum['home']],
+                    'risk' => [-$sum['risk']],
+                    default => [
+                        0 === $id ? 1 : 0,
+                        $sum['rush'] && 'rush' === $sort ? 0 : 1,
+                        $cutOff,
+                        $suppliers[$id]->code ?? '',
+                    ],
+                },
+                $id,
+            ];
         }
         usort($groups, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
         $pages = [];
@@ -112,8 +126,14 @@ final class ReorderBoard
     }
 
     /** One supplier's group with the rows from one on; null where nothing of it is listed. */
-    public function groupOf(?Supplier $supplier, ?Site $site, string $sort, string $words = '', int $from = 0, int $rows = self::PAGE): ?ReorderGroup
-    {
+    public function groupOf(
+        ?Supplier $supplier,
+        ?Site $site,
+        string $sort,
+        string $words = '',
+        int $from = 0,
+        int $rows = self::PAGE,
+    ): ?ReorderGroup {
         $sum = $this->sums($site, $words)[$supplier->id ?? 0] ?? null;
 
         if (null === $sum) {
@@ -141,7 +161,10 @@ final class ReorderBoard
     {
         $evidence = $proposal->evidence($this->clock->now());
         $offer = $proposal->offer();
-        $price = null === $offer ? null : Money::of($offer->prices()->priceFor($proposal->packs()), $offer->supplier->currency());
+        $price =
+            null === $offer
+                ? null
+                : Money::of($offer->prices()->priceFor($proposal->packs()), $offer->supplier->currency());
         if (null !== $offer && !array_key_exists($offer->id, $this->lastPrices)) {
             $this->lastPrices += $this->spending->lastPrices([$offer->id]) + [$offer->id => null];
         }
@@ -150,12 +173,30 @@ final class ReorderBoard
 
         return new ReorderRow(
             $proposal,
-            Barrel::of($proposal->onHand, $proposal->coming, $proposal->safetyStock, $proposal->reorderPoint, $proposal->orderUpTo),
+            Barrel::of(
+                $proposal->onHand,
+                $proposal->coming,
+                $proposal->safetyStock,
+                $proposal->reorderPoint,
+                $proposal->orderUpTo,
+            ),
             Sparkline::of(array_slice($evidence->sold, -20), array_map($forecast->week(...), range(0, 5))),
-            $proposal->onHand, $proposal->coming, $price,
-            null === $offer || null === $price ? null : PriceChange::percent($price->amount, $this->lastPrices[$offer->id] ?? null),
-            $proposal->line(), $offer?->rule()->pack->label() ?? '',
-            array_map(static fn (array $move): array => ['site' => $names[$move['site']] ?? '?', 'siteId' => $move['site'], 'units' => (float) $move['units']], $proposal->moves()),
+            $proposal->onHand,
+            $proposal->coming,
+            $price,
+            null === $offer || null === $price
+                ? null
+                : PriceChange::percent($price->amount, $this->lastPrices[$offer->id] ?? null),
+            $proposal->line(),
+            $offer?->rule()->pack->label() ?? '',
+            array_map(
+                static fn (array $move): array => [
+                    'site' => $names[$move['site']] ?? '?',
+                    'siteId' => $move['site'],
+                    'units' => (float) $move['units'],
+                ],
+                $proposal->moves(),
+            ),
             $evidence->needed,
         );
     }
@@ -178,19 +219,39 @@ final class ReorderBoard
             $ahead = max(0, (int) $today->diff($planned->day)->format('%r%a'));
             $leaving[$ahead] = ($leaving[$ahead] ?? 0.0) + $planned->stockUnits;
         }
-        $projection = Projection::over(max(self::DAYS_SHOWN, $onDay + 14), $proposal->onHand - $proposal->promised, $coming->schedule(), $proposal->forecast(), $units->toFloat(), $onDay, $leaving);
+        $projection = Projection::over(
+            max(self::DAYS_SHOWN, $onDay + 14),
+            $proposal->onHand - $proposal->promised,
+            $coming->schedule(),
+            $proposal->forecast(),
+            $units->toFloat(),
+            $onDay,
+            $leaving,
+        );
         $offers = $this->offers->ofItem($proposal->item);
 
         return [
             'row' => $this->row($proposal),
             'evidence' => $evidence,
-            'chart' => StockChart::of($projection, $proposal->safetyStock, $proposal->reorderPoint, $today, $units->isPositive() ? $onDay : null),
-            'outOn' => null === $projection->outOnDay ? null : $today->add(new \DateInterval(sprintf('P%dD', $projection->outOnDay))),
+            'chart' => StockChart::of(
+                $projection,
+                $proposal->safetyStock,
+                $proposal->reorderPoint,
+                $today,
+                $units->isPositive() ? $onDay : null,
+            ),
+            'outOn' => null === $projection->outOnDay
+                    ? null
+                    : $today->add(new \DateInterval(sprintf('P%dD', $projection->outOnDay))),
             'arrival' => $arrival,
             'units' => $units,
-            'others' => array_values(array_filter($offers, static fn (Offer $offer): bool => $offer !== $proposal->offer())),
+            'others' => array_values(
+                array_filter($offers, static fn (Offer $offer): bool => $offer !== $proposal->offer()),
+            ),
             'overdue' => $coming->late(),
-            'putOffTo' => null === $proposal->offer() ? $today->modify('+7 days') : $this->orderDays($proposal->offer()->supplier->id)->nextCutOff($today->modify('+1 day')),
+            'putOffTo' => null === $proposal->offer()
+                    ? $today->modify('+7 days')
+                    : $this->orderDays($proposal->offer()->supplier->id)->nextCutOff($today->modify('+1 day')),
         ];
     }
 
@@ -207,9 +268,16 @@ final class ReorderBoard
         $sum = static fn (string $what): float => (float) array_sum(array_column($sums, $what));
 
         return [
-            'orders' => count(array_filter($sums, static fn (array $one): bool => $one['chosen'] > 0)), 'lines' => (int) $sum('chosen'), 'total' => $money($sum('home')), 'weight' => $sum('weight'),
-            'budgetLeft' => $this->spending->budgetLeft($this->clock->now()), 'month' => $this->clock->now()->format('F'), 'items' => (int) $sum('listed'),
-            'cut' => (int) $sum('cut'), 'cutValue' => $money($sum('cutHome')), 'cutRisk' => $money($sum('cutRisk')),
+            'orders' => count(array_filter($sums, static fn (array $one): bool => $one['chosen'] > 0)),
+            'lines' => (int) $sum('chosen'),
+            'total' => $money($sum('home')),
+            'weight' => $sum('weight'),
+            'budgetLeft' => $this->spending->budgetLeft($this->clock->now()),
+            'month' => $this->clock->now()->format('F'),
+            'items' => (int) $sum('listed'),
+            'cut' => (int) $sum('cut'),
+            'cutValue' => $money($sum('cutHome')),
+            'cutRisk' => $money($sum('cutRisk')),
         ];
     }
 
@@ -222,9 +290,17 @@ final class ReorderBoard
         }
 
         return new ReorderGroup(
-            $supplier, [], $sum['listed'], $sum['chosen'], Money::of(number_format($sum['value'], 2, '.', ''), $supplier->currency()), $sum['weight'],
-            $this->orderDays($supplier->id)->nextCutOff($this->clock->now()), $arrival,
-            $sum['value'] <= 0 ? null : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
+            $supplier,
+            [],
+            $sum['listed'],
+            $sum['chosen'],
+            Money::of(number_format($sum['value'], 2, '.', ''), $supplier->currency()),
+            $sum['weight'],
+            $this->orderDays($supplier->id)->nextCutOff($this->clock->now()),
+            $arrival,
+            $sum['value'] <= 0
+                ? null
+                : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
         );
     }
 
@@ -244,15 +320,29 @@ final class ReorderBoard
      */
     private function group(?Supplier $supplier, array $sum, array $ids, ?Site $site, int $from = 0): ReorderGroup
     {
-        $rows = array_map($this->row(...), array_values(array_filter(array_map($this->proposals->find(...), $ids), static fn (?SavedProposal $one): bool => null !== $one)));
+        $rows = array_map(
+            $this->row(...),
+            array_values(
+                array_filter(
+                    array_map($this->proposals->find(...), $ids),
+                    static fn (?SavedProposal $one): bool => null !== $one,
+                ),
+            ),
+        );
         $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->arrival->format('Y-m-d'), $rows);
 
         return new ReorderGroup(
-            $supplier, $rows, $sum['listed'] - $from - count($ids), $sum['chosen'],
-            null === $supplier ? null : Money::of(number_format($sum['value'], 2, '.', ''), $supplier->currency()), $sum['weight'],
+            $supplier,
+            $rows,
+            $sum['listed'] - $from - count($ids),
+            $sum['chosen'],
+            null === $supplier ? null : Money::of(number_format($sum['value'], 2, '.', ''), $supplier->currency()),
+            $sum['weight'],
             null === $supplier ? null : $this->orderDays($supplier->id)->nextCutOff($this->clock->now()),
             null === $supplier || [] === $arrivals ? null : new \DateTimeImmutable(max($arrivals)),
-            null === $supplier || $sum['value'] <= 0 || [] === $rows ? null : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
+            null === $supplier || $sum['value'] <= 0 || [] === $rows
+                ? null
+                : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
         );
     }
 

@@ -53,12 +53,20 @@ final class ReorderController extends AbstractController
     #[Route('/rows', name: 'reorder_rows', methods: ['GET'])]
     public function rows(Request $request): Response
     {
-        $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $request->query->getString('group')]);
+        $supplier = $this->entities
+            ->getRepository(Supplier::class)
+            ->findOneBy(['code' => $request->query->getString('group')]);
         $from = max(0, $request->query->getInt('from'));
         [$sort, $words] = $this->view($request);
 
         return $this->render('reorder/_rows.html.twig', [
-            'group' => $this->board->groupOf($supplier, $this->shell->site(), $sort, $words, $from), 'from' => $from, 'sort' => $sort, 'words' => $words, 'fields' => Fields::none(), 'why' => null, 'alone' => true,
+            'group' => $this->board->groupOf($supplier, $this->shell->site(), $sort, $words, $from),
+            'from' => $from,
+            'sort' => $sort,
+            'words' => $words,
+            'fields' => Fields::none(),
+            'why' => null,
+            'alone' => true,
         ]);
     }
 
@@ -86,16 +94,19 @@ final class ReorderController extends AbstractController
         $typed = $fields->text(PlanningOptions::VALUE === $start ? 'value' : 'days');
         $list = $fields->text('list');
 
-        return $fields->attempt('figure', static fn (): PlanningOptions => PlanningOptions::of(
-            $start,
-            '' === $typed ? null : $fields->numerals->price($typed)->toFloat(),
-            1 === preg_match('/^\d+$/', $list) ? (int) $list : null,
-            $fields->text('history', missing: PlanningOptions::ALL),
-            $fields->day('from', $fields->text('from'))?->format('Y-m-d'),
-            $fields->day('to', $fields->text('to'))?->format('Y-m-d'),
-            'no' !== $fields->text('stock'),
-            'no' !== $fields->text('whole'),
-        ));
+        return $fields->attempt(
+            'figure',
+            static fn (): PlanningOptions => PlanningOptions::of(
+                $start,
+                '' === $typed ? null : $fields->numerals->price($typed)->toFloat(),
+                1 === preg_match('/^\d+$/', $list) ? (int) $list : null,
+                $fields->text('history', missing: PlanningOptions::ALL),
+                $fields->day('from', $fields->text('from'))?->format('Y-m-d'),
+                $fields->day('to', $fields->text('to'))?->format('Y-m-d'),
+                'no' !== $fields->text('stock'),
+                'no' !== $fields->text('whole'),
+            ),
+        );
     }
 
     /** How far the calculation is; once it is through, the page is loaded anew. */
@@ -139,10 +150,20 @@ final class ReorderController extends AbstractController
         $fields = Fields::of($request);
         $typed = $fields->each('quantity')[$id] ?? '';
         // A quantity typed ticks its row; a tick alone leaves the quantity as it is.
-        $chosen = isset($fields->each('chosen')[$id]) || str_starts_with($request->headers->get('HX-Trigger-Name', ''), 'quantity');
+        $chosen =
+            isset($fields->each('chosen')[$id])
+            || str_starts_with($request->headers->get('HX-Trigger-Name', ''), 'quantity');
 
-        return $this->answer($request, $id, $typed, function (SavedProposal $proposal) use ($typed, $chosen, $fields): void {
-            $this->change->order($proposal, '' === $typed ? BigDecimal::zero() : $fields->numerals->quantity($typed), $chosen);
+        return $this->answer($request, $id, $typed, function (SavedProposal $proposal) use (
+            $typed,
+            $chosen,
+            $fields,
+        ): void {
+            $this->change->order(
+                $proposal,
+                '' === $typed ? BigDecimal::zero() : $fields->numerals->quantity($typed),
+                $chosen,
+            );
         });
     }
 
@@ -150,7 +171,9 @@ final class ReorderController extends AbstractController
     #[Route('/group/{code}', name: 'reorder_group', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function group(string $code, Request $request): Response
     {
-        $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException('There is no such supplier.');
+        $supplier =
+            $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ??
+            throw $this->createNotFoundException('There is no such supplier.');
         $this->proposals->chooseAll($supplier, $this->shell->site(), $request->query->getBoolean('all'));
 
         if (!$request->headers->has('HX-Request')) {
@@ -158,17 +181,30 @@ final class ReorderController extends AbstractController
         }
 
         return $this->render('reorder/_group.html.twig', [
-            'group' => $this->board->groupOf($supplier, $this->shell->site(), 'rush'), 'first' => false, 'fields' => Fields::none(), 'why' => null, 'sort' => 'rush', 'words' => '',
-            'summary' => $this->board->summary($this->shell->site()), 'alone' => true,
+            'group' => $this->board->groupOf($supplier, $this->shell->site(), 'rush'),
+            'first' => false,
+            'fields' => Fields::none(),
+            'why' => null,
+            'sort' => 'rush',
+            'words' => '',
+            'summary' => $this->board->summary($this->shell->site()),
+            'alone' => true,
         ]);
     }
 
-    #[Route('/{id}/supplier', name: 'reorder_supplier', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
+    #[Route('/{id}/supplier', name: 'reorder_supplier', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_BUY'),]
     public function supplier(int $id, Request $request): Response
     {
         $fields = Fields::of($request);
         $proposal = $this->proposal($id);
-        $offer = array_values(array_filter($this->board->why($proposal)['others'], static fn ($other): bool => (string) $other->id === $fields->text('offer')))[0] ?? null;
+        $offer =
+            array_values(
+                array_filter(
+                    $this->board->why($proposal)['others'],
+                    static fn ($other): bool => (string) $other->id === $fields->text('offer'),
+                ),
+            )[0] ?? null;
         try {
             if (null === $offer) {
                 throw new Refused('That supplier does not offer it any more.');
@@ -178,7 +214,10 @@ final class ReorderController extends AbstractController
                 $this->addFlash('fine', sprintf('%s now goes to %s.', $proposal->item->code, $offer->supplier->name()));
             } else {
                 $this->change->split($proposal, $offer, $fields->numerals->quantity($fields->text('packs')));
-                $this->addFlash('fine', sprintf('%s is split: the rest from %s.', $proposal->item->code, $offer->supplier->name()));
+                $this->addFlash(
+                    'fine',
+                    sprintf('%s is split: the rest from %s.', $proposal->item->code, $offer->supplier->name()),
+                );
             }
             $this->entities->flush();
         } catch (InvalidValue|Refused $problem) {
@@ -188,7 +227,8 @@ final class ReorderController extends AbstractController
         return $this->redirectToRoute('reorder', ['why' => $id]);
     }
 
-    #[Route('/{id}/later', name: 'reorder_later', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
+    #[Route('/{id}/later', name: 'reorder_later', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_BUY'),]
     public function later(int $id, Request $request, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
@@ -197,7 +237,15 @@ final class ReorderController extends AbstractController
         $fields->attempt('until', fn () => $this->change->putOff($proposal, $until, $fields->text('reason'), $person));
         if ($fields->isGood()) {
             $this->entities->flush();
-            $this->addFlash('fine', sprintf('%s at %s is put off until %s.', $proposal->item->code, $proposal->site->name, $until->format('D j M')));
+            $this->addFlash(
+                'fine',
+                sprintf(
+                    '%s at %s is put off until %s.',
+                    $proposal->item->code,
+                    $proposal->site->name,
+                    $until->format('D j M'),
+                ),
+            );
         } else {
             $this->addFlash('short', $proposal->item->code.': '.implode(' ', $fields->errors()));
         }
@@ -208,7 +256,9 @@ final class ReorderController extends AbstractController
     #[Route('/take-up/{item}/{site}', name: 'reorder_take_up', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function takeUp(string $item, string $site): Response
     {
-        $proposal = $this->proposals->at($item, $site) ?? throw $this->createNotFoundException(sprintf('Nothing is planned for %s at %s.', $item, $site));
+        $proposal =
+            $this->proposals->at($item, $site) ??
+            throw $this->createNotFoundException(sprintf('Nothing is planned for %s at %s.', $item, $site));
         $this->change->takeUp($proposal);
         $this->entities->flush();
 
@@ -219,13 +269,23 @@ final class ReorderController extends AbstractController
     #[Route('/fill/{code}', name: 'reorder_fill', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function fill(string $code, FillUpOrder $fillUp): Response
     {
-        $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException('There is no such supplier.');
+        $supplier =
+            $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ??
+            throw $this->createNotFoundException('There is no such supplier.');
         $group = $this->board->groupOf($supplier, $this->shell->site(), 'rush');
         if (null === $group || null === $group->advice) {
             $this->addFlash('watch', sprintf('%s asks for nothing more now.', $supplier->name()));
         } else {
             $lines = $fillUp->fill($group->advice['order']);
-            $this->addFlash('fine', sprintf('%d %s to %s’s order.', $lines, 1 === $lines ? 'line was added or raised' : 'lines were added or raised', $supplier->name()));
+            $this->addFlash(
+                'fine',
+                sprintf(
+                    '%d %s to %s’s order.',
+                    $lines,
+                    1 === $lines ? 'line was added or raised' : 'lines were added or raised',
+                    $supplier->name(),
+                ),
+            );
         }
 
         return $this->redirectToRoute('reorder');
@@ -259,9 +319,23 @@ final class ReorderController extends AbstractController
 
             return $this->redirectToRoute('reorder');
         }
-        $this->addFlash('fine', sprintf('Drafted: %s.', implode(', ', array_map(static fn (PurchaseOrder $order): string => $order->number.' for '.$order->supplier->name(), $orders))));
+        $this->addFlash(
+            'fine',
+            sprintf(
+                'Drafted: %s.',
+                implode(
+                    ', ',
+                    array_map(
+                        static fn (PurchaseOrder $order): string => $order->number.' for '.$order->supplier->name(),
+                        $orders,
+                    ),
+                ),
+            ),
+        );
 
-        return 1 === count($orders) ? $this->redirectToRoute('order', ['number' => $orders[0]->number]) : $this->redirectToRoute('orders');
+        return 1 === count($orders)
+            ? $this->redirectToRoute('order', ['number' => $orders[0]->number])
+            : $this->redirectToRoute('orders');
     }
 
     /** @param callable(SavedProposal): void $act */
@@ -276,19 +350,26 @@ final class ReorderController extends AbstractController
             $error = $problem->getMessage();
         }
         if (!$request->headers->has('HX-Request')) {
-            $this->addFlash(null === $error ? 'fine' : 'short', $error ?? sprintf('%s is saved.', $proposal->item->code));
+            $this->addFlash(
+                null === $error ? 'fine' : 'short',
+                $error ?? sprintf('%s is saved.', $proposal->item->code),
+            );
 
             return $this->redirectToRoute('reorder', ['why' => $id]);
         }
         $row = $this->board->row($proposal);
         $why = $this->board->why($proposal);
 
-        return $this->render('reorder/_changed.html.twig', [
-            'row' => null === $error ? $row : $row->refused($typed, $error),
-            'group' => $this->board->headOf($proposal->offer()?->supplier, $this->shell->site(), $why['arrival']),
-            'summary' => $this->board->summary($this->shell->site()),
-            'why' => $why,
-        ], new Response(status: null === $error ? 200 : 422));
+        return $this->render(
+            'reorder/_changed.html.twig',
+            [
+                'row' => null === $error ? $row : $row->refused($typed, $error),
+                'group' => $this->board->headOf($proposal->offer()?->supplier, $this->shell->site(), $why['arrival']),
+                'summary' => $this->board->summary($this->shell->site()),
+                'why' => $why,
+            ],
+            new Response(status: null === $error ? 200 : 422),
+        );
     }
 
     private function page(Request $request, Fields $fields): Response
@@ -297,26 +378,34 @@ final class ReorderController extends AbstractController
         $site = $this->shell->site();
         $groups = $this->board->groups($site, $sort, $words, $fields->isGood() ? ReorderBoard::PAGE : \PHP_INT_MAX);
         $shown = $request->query->getInt('why');
-        $proposal = ($shown > 0 ? $this->proposals->find($shown) : null) ?? (isset($groups[0]->rows[0]) ? $groups[0]->rows[0]->proposal : null);
+        $proposal =
+            ($shown > 0 ? $this->proposals->find($shown) : null) ??
+            (isset($groups[0]->rows[0]) ? $groups[0]->rows[0]->proposal : null);
         $run = $this->board->lastRun();
 
-        return $this->render($request->headers->has('HX-Request') && 'board' === $request->headers->get('HX-Target') ? 'reorder/_board.html.twig' : 'reorder/reorder.html.twig', [
-            'groups' => $groups,
-            'summary' => $this->board->summary($site),
-            'why' => null === $proposal ? null : $this->board->why($proposal),
-            'sort' => $sort,
-            'sorts' => ReorderBoard::SORTS,
-            'words' => $words,
-            'run' => $run,
-            'options' => $run?->options() ?? PlanningOptions::usual(),
-            'starts' => PlanningOptions::STARTS,
-            'histories' => PlanningOptions::HISTORIES,
-            'lists' => $this->lists->all(),
-            'latest' => $this->board->latestRun(),
-            'moving' => $this->moved->count(),
-            'putOff' => $this->proposals->putOff($site),
-            'fields' => $fields,
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            $request->headers->has('HX-Request') && 'board' === $request->headers->get('HX-Target')
+                ? 'reorder/_board.html.twig'
+                : 'reorder/reorder.html.twig',
+            [
+                'groups' => $groups,
+                'summary' => $this->board->summary($site),
+                'why' => null === $proposal ? null : $this->board->why($proposal),
+                'sort' => $sort,
+                'sorts' => ReorderBoard::SORTS,
+                'words' => $words,
+                'run' => $run,
+                'options' => $run?->options() ?? PlanningOptions::usual(),
+                'starts' => PlanningOptions::STARTS,
+                'histories' => PlanningOptions::HISTORIES,
+                'lists' => $this->lists->all(),
+                'latest' => $this->board->latestRun(),
+                'moving' => $this->moved->count(),
+                'putOff' => $this->proposals->putOff($site),
+                'fields' => $fields,
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     /** @return array{string, string} order of the rows, words they are filtered by */
@@ -324,11 +413,15 @@ final class ReorderController extends AbstractController
     {
         $sort = $request->query->getString('sort', 'rush');
 
-        return [isset(ReorderBoard::SORTS[$sort]) ? $sort : 'rush', mb_substr(trim($request->query->getString('q')), 0, 60)];
+        return [
+            isset(ReorderBoard::SORTS[$sort]) ? $sort : 'rush',
+            mb_substr(trim($request->query->getString('q')), 0, 60),
+        ];
     }
 
     private function proposal(int $id): SavedProposal
     {
-        return $this->proposals->find($id) ?? throw $this->createNotFoundException('The board was calculated anew meanwhile; reload it.');
+        return $this->proposals->find($id) ??
+            throw $this->createNotFoundException('The board was calculated anew meanwhile; reload it.');
     }
 }

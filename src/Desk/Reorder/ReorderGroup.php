@@ -39,7 +39,9 @@ final readonly class ReorderGroup
     public function meters(): array
     {
         $meters = [];
-        foreach (['minimum' => $this->supplier?->minimum(), 'free freight' => $this->supplier?->freeFreightFrom()] as $what => $threshold) {
+        foreach (
+            ['minimum' => $this->supplier?->minimum(), 'free freight' => $this->supplier?->freeFreightFrom()] as $what => $threshold
+        ) {
             if (null !== $threshold && null !== $this->total && !$threshold->isZero()) {
                 $meters[] = [
                     'threshold' => $threshold,

@@ -44,6 +44,20 @@ final readonly class ReorderRow
 
     public function refused(string $typed, string $objection): self
     {
-        return new self($this->proposal, $this->barrel, $this->sales, $this->onHand, $this->coming, $this->price, $this->priceChange, $this->line, $this->packLabel, $this->moves, $this->needed, $typed, $objection);
+        return new self(
+            $this->proposal,
+            $this->barrel,
+            $this->sales,
+            $this->onHand,
+            $this->coming,
+            $this->price,
+            $this->priceChange,
+            $this->line,
+            $this->packLabel,
+            $this->moves,
+            $this->needed,
+            $typed,
+            $objection,
+        );
     }
 }

@@ -30,10 +30,17 @@ final readonly class AnswerForm
     /** Problems are left in the fields. */
     public function take(Quote $quote, Fields $fields, string $via, ?Person $typedBy = null): ?QuoteAnswer
     {
-        $lines = array_values(array_filter(array_map(fn (QuoteItem $item): ?array => $this->line($item, $fields), $quote->round->items())));
+        $lines = array_values(
+            array_filter(array_map(fn (QuoteItem $item): ?array => $this->line($item, $fields), $quote->round->items())),
+        );
         $lead = $fields->text('lead_days', 20);
         if (1 !== preg_match('/^\d{1,3}$/', $lead)) {
-            $fields->refuse('lead_days', '' === $lead ? 'How many days does delivery take?' : sprintf('“%s” is not a number of days, such as 12.', $lead));
+            $fields->refuse(
+                'lead_days',
+                '' === $lead
+                    ? 'How many days does delivery take?'
+                    : sprintf('“%s” is not a number of days, such as 12.', $lead),
+            );
         }
         $valid = $fields->day('valid_until', $fields->text('valid_until'));
         $charges = $fields->price('charges', $fields->text('charges'));
@@ -55,7 +62,16 @@ final readonly class AnswerForm
         try {
             $read = $this->sheet->read($quote, $csv);
 
-            return $this->answering->answer($quote, QuoteAnswer::FILE, $read['leadDays'], $read['validUntil'], null === $read['charges'] ? null : BigDecimal::of($read['charges']), $read['note'], $read['lines'], $typedBy);
+            return $this->answering->answer(
+                $quote,
+                QuoteAnswer::FILE,
+                $read['leadDays'],
+                $read['validUntil'],
+                null === $read['charges'] ? null : BigDecimal::of($read['charges']),
+                $read['note'],
+                $read['lines'],
+                $typedBy,
+            );
         } catch (InvalidValue|Refused $problem) {
             $fields->refuse('file', $problem->getMessage());
 
@@ -83,11 +99,18 @@ final readonly class AnswerForm
 
             return null;
         }
-        $fields->attempt(sprintf('price-%d-%d', $item->id, count($item->quantities()) - 1), static fn (): PriceBreaks => PriceBreaks::of($prices));
+        $fields->attempt(
+            sprintf('price-%d-%d', $item->id, count($item->quantities()) - 1),
+            static fn (): PriceBreaks => PriceBreaks::of($prices),
+        );
 
         return [
-            'item' => $item->id, 'prices' => $prices, 'most' => null === $most ? null : (string) $most, 'multiple' => null === $multiple || !$multiple->isPositive() ? null : (string) $multiple,
-            'code' => $fields->text('code-'.$item->id, 40), 'alternate' => $fields->text('alternate-'.$item->id, 200),
+            'item' => $item->id,
+            'prices' => $prices,
+            'most' => null === $most ? null : (string) $most,
+            'multiple' => null === $multiple || !$multiple->isPositive() ? null : (string) $multiple,
+            'code' => $fields->text('code-'.$item->id, 40),
+            'alternate' => $fields->text('alternate-'.$item->id, 200),
         ];
     }
 }

@@ -95,16 +95,31 @@ final class RoundsController extends AbstractController
         $fields = Fields::of($request);
         try {
             if ((int) $fields->text('version') !== $round->version()) {
-                throw new Refused('Somebody changed this round while you were typing. Your entries are still in the fields; look at them once more and save again.');
+                throw new Refused(
+                    'Somebody changed this round while you were typing. Your entries are still in the fields; look at them once more and save again.',
+                );
             }
             $this->apply($round, $fields, $request->files->get('file'));
             if ($fields->isGood()) {
                 $this->entities->flush();
-                $this->entities->getConnection()->executeStatement('UPDATE quote_round SET version = version + 1 WHERE id = ? AND version = ?', [$round->id, (int) $fields->text('version')]);
+                $this->entities
+                    ->getConnection()
+                    ->executeStatement('UPDATE quote_round SET version = version + 1 WHERE id = ? AND version = ?', [
+                        $round->id,
+                        (int) $fields->text('version'),
+                    ]);
                 $this->entities->refresh($round);
                 if ($request->request->has('send')) {
                     $send->send($round->id, $round->version(), $person);
-                    $this->addFlash('fine', sprintf('%s is out to %d suppliers; answers are due on %s.', $number, count($round->quotes()), $round->replyBy()->format('D j M')));
+                    $this->addFlash(
+                        'fine',
+                        sprintf(
+                            '%s is out to %d suppliers; answers are due on %s.',
+                            $number,
+                            count($round->quotes()),
+                            $round->replyBy()->format('D j M'),
+                        ),
+                    );
                 }
             }
         } catch (InvalidValue|Refused $problem) {
@@ -123,7 +138,10 @@ final class RoundsController extends AbstractController
     public function remind(string $number, RemindSuppliers $remind, #[CurrentUser] Person $person): Response
     {
         $reminded = $remind->remind($this->find($number)->id, $person);
-        $this->addFlash($reminded > 0 ? 'fine' : 'watch', $reminded > 0 ? sprintf('%d reminded.', $reminded) : 'Everybody has answered, or was reminded today.');
+        $this->addFlash(
+            $reminded > 0 ? 'fine' : 'watch',
+            $reminded > 0 ? sprintf('%d reminded.', $reminded) : 'Everybody has answered, or was reminded today.',
+        );
 
         return $this->redirectToRoute('round', ['number' => $number]);
     }
@@ -148,10 +166,32 @@ final class RoundsController extends AbstractController
         }
         try {
             if ($fields->isGood()) {
-                $orders = $award->award($round->id, (int) $fields->text('version'), $given, '1' === $fields->text('keep'), $person);
-                $this->addFlash('fine', sprintf('Awarded. Drafted: %s.', implode(', ', array_map(static fn (PurchaseOrder $order): string => $order->number.' for '.$order->supplier->name(), $orders))));
+                $orders = $award->award(
+                    $round->id,
+                    (int) $fields->text('version'),
+                    $given,
+                    '1' === $fields->text('keep'),
+                    $person,
+                );
+                $this->addFlash(
+                    'fine',
+                    sprintf(
+                        'Awarded. Drafted: %s.',
+                        implode(
+                            ', ',
+                            array_map(
+                                static fn (PurchaseOrder $order): string => $order->number.
+                                    ' for '.
+                                    $order->supplier->name(),
+                                $orders,
+                            ),
+                        ),
+                    ),
+                );
 
-                return 1 === count($orders) ? $this->redirectToRoute('order', ['number' => $orders[0]->number]) : $this->redirectToRoute('orders');
+                return 1 === count($orders)
+                    ? $this->redirectToRoute('order', ['number' => $orders[0]->number])
+                    : $this->redirectToRoute('orders');
             }
         } catch (InvalidValue|Refused $problem) {
             $fields->refuse('round', $problem->getMessage());
@@ -182,8 +222,14 @@ final class RoundsController extends AbstractController
     }
 
     #[Route('/{number}/{code}', name: 'quote_answer', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function answer(string $number, string $code, Request $request, AnswerForm $form, AnswerQuote $answering, #[CurrentUser] Person $person): Response
-    {
+    public function answer(
+        string $number,
+        string $code,
+        Request $request,
+        AnswerForm $form,
+        AnswerQuote $answering,
+        #[CurrentUser] Person $person,
+    ): Response {
         $quote = $this->quoteOf($number, $code);
         $fields = Fields::of($request);
         $file = $request->files->get('file');
@@ -194,7 +240,12 @@ final class RoundsController extends AbstractController
                 $fields->refuse('answer', $refused->getMessage());
             }
         } elseif ($file instanceof UploadedFile && $file->isValid()) {
-            $form->takeFile($quote, $fields, (string) file_get_contents($file->getPathname(), length: 1 << 20), $person);
+            $form->takeFile(
+                $quote,
+                $fields,
+                (string) file_get_contents($file->getPathname(), length: 1 << 20),
+                $person,
+            );
         } else {
             $form->take($quote, $fields, QuoteAnswer::TYPED, $person);
         }
@@ -219,7 +270,14 @@ final class RoundsController extends AbstractController
 
     public static function download(RoundFile $file): Response
     {
-        return new Response($file->content(), 200, ['Content-Type' => 'application/octet-stream', 'Content-Disposition' => \Symfony\Component\HttpFoundation\HeaderUtils::makeDisposition('attachment', $file->filename, (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $file->filename))]);
+        return new Response($file->content(), 200, [
+            'Content-Type' => 'application/octet-stream',
+            'Content-Disposition' => \Symfony\Component\HttpFoundation\HeaderUtils::makeDisposition(
+                'attachment',
+                $file->filename,
+                (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $file->filename),
+            ),
+        ]);
     }
 
     private function apply(QuoteRound $round, Fields $fields, mixed $file): void
@@ -227,8 +285,17 @@ final class RoundsController extends AbstractController
         $today = $this->clock->now()->setTime(0, 0);
         $replyBy = $fields->day('reply_by', $fields->text('reply_by')) ?? $round->replyBy();
         $wanted = $fields->day('wanted_on', $fields->text('wanted_on')) ?? $round->wantedOn();
-        $site = array_values(array_filter($this->shell->sites(), static fn ($site): bool => (string) $site->id === $fields->text('site')))[0] ?? $round->site();
-        $fields->apply('reply_by', static fn () => $round->plan($site, $replyBy, $wanted, $fields->text('requirements', 2000), $today));
+        $site =
+            array_values(
+                array_filter(
+                    $this->shell->sites(),
+                    static fn ($site): bool => (string) $site->id === $fields->text('site'),
+                ),
+            )[0] ?? $round->site();
+        $fields->apply(
+            'reply_by',
+            static fn () => $round->plan($site, $replyBy, $wanted, $fields->text('requirements', 2000), $today),
+        );
         foreach ($round->items() as $item) {
             if (isset($fields->each('remove')[$item->id])) {
                 $round->drop($item);
@@ -237,7 +304,14 @@ final class RoundsController extends AbstractController
         $add = $fields->text('add', 200);
         if ('' !== $add) {
             $item = $this->item($add);
-            $fields->attempt('add', static fn (): QuoteItem => $round->ask($item, $add, QuoteItem::read($fields->text('add_quantities'), $fields->numerals)));
+            $fields->attempt(
+                'add',
+                static fn (): QuoteItem => $round->ask(
+                    $item,
+                    $add,
+                    QuoteItem::read($fields->text('add_quantities'), $fields->numerals),
+                ),
+            );
         }
         $ticked = $fields->each('supplier');
         foreach ($round->quotes() as $quote) {
@@ -254,41 +328,71 @@ final class RoundsController extends AbstractController
         }
         if ($file instanceof UploadedFile) {
             if (!$file->isValid() || $file->getSize() > RoundFile::MOST_BYTES) {
-                $fields->refuse('file', sprintf('%s is too large to send along; at most %d MB.', $file->getClientOriginalName(), RoundFile::MOST_BYTES / 1048576));
+                $fields->refuse(
+                    'file',
+                    sprintf(
+                        '%s is too large to send along; at most %d MB.',
+                        $file->getClientOriginalName(),
+                        RoundFile::MOST_BYTES / 1048576,
+                    ),
+                );
             } else {
-                $round->attach(new RoundFile($round, mb_substr($file->getClientOriginalName(), 0, 120), $file->getMimeType() ?? 'application/octet-stream', (string) file_get_contents($file->getPathname())));
+                $round->attach(
+                    new RoundFile(
+                        $round,
+                        mb_substr($file->getClientOriginalName(), 0, 120),
+                        $file->getMimeType() ?? 'application/octet-stream',
+                        (string) file_get_contents($file->getPathname()),
+                    ),
+                );
             }
         }
     }
 
     private function page(QuoteRound $round, Fields $fields): Response
     {
-        $items = array_values(array_filter(array_map(static fn (QuoteItem $item): ?int => $item->item?->id, $round->items()), static fn (?int $id): bool => null !== $id));
+        $items = array_values(
+            array_filter(
+                array_map(static fn (QuoteItem $item): ?int => $item->item?->id, $round->items()),
+                static fn (?int $id): bool => null !== $id,
+            ),
+        );
 
-        return $this->render('rounds/round.html.twig', [
-            'round' => $round,
-            'fields' => $fields,
-            'offering' => $this->offers->suppliersOf($items, $this->clock->now()),
-            'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
-            'sites' => $this->shell->sites(),
-            'history' => $this->audit->of($round->number),
-            'comparison' => $round->isDraft() ? null : $this->comparison->of($round),
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'rounds/round.html.twig',
+            [
+                'round' => $round,
+                'fields' => $fields,
+                'offering' => $this->offers->suppliersOf($items, $this->clock->now()),
+                'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
+                'sites' => $this->shell->sites(),
+                'history' => $this->audit->of($round->number),
+                'comparison' => $round->isDraft() ? null : $this->comparison->of($round),
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function quotePage(Quote $quote, Fields $fields): Response
     {
-        return $this->render('rounds/quote.html.twig', ['quote' => $quote, 'round' => $quote->round, 'fields' => $fields], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'rounds/quote.html.twig',
+            ['quote' => $quote, 'round' => $quote->round, 'fields' => $fields],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function item(string $typed): ?Item
     {
-        return '' === $typed ? null : $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $typed)[0])]);
+        return '' === $typed
+            ? null
+            : $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $typed)[0])]);
     }
 
     private function find(string $number): QuoteRound
     {
-        return $this->rounds->byNumber($number) ?? throw $this->createNotFoundException(sprintf('There is no round %s.', $number));
+        return $this->rounds->byNumber($number) ??
+            throw $this->createNotFoundException(sprintf('There is no round %s.', $number));
     }
 
     private function quoteOf(string $number, string $code): Quote

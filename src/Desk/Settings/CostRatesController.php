@@ -21,8 +21,11 @@ use TallBarrel\Work\Keeping\RateFeed;
 #[Route('/settings/costs')]
 final class CostRatesController extends AbstractController
 {
-    public function __construct(private readonly CurrentBusiness $business, private readonly Rates $rates, private readonly ClockInterface $clock)
-    {
+    public function __construct(
+        private readonly CurrentBusiness $business,
+        private readonly Rates $rates,
+        private readonly ClockInterface $clock,
+    ) {
     }
 
     #[Route('', name: 'cost_rates', methods: ['GET'])]
@@ -53,13 +56,25 @@ final class CostRatesController extends AbstractController
     public function fetch(RateFeed $feed): Response
     {
         $count = $this->rates->take($feed->daily($this->clock->now()), $feed->name());
-        $this->addFlash($count > 0 ? 'fine' : 'watch', $count > 0 ? sprintf('%d rates of today are in, from %s.', $count, $feed->name()) : 'There is nothing new.');
+        $this->addFlash(
+            $count > 0 ? 'fine' : 'watch',
+            $count > 0 ? sprintf('%d rates of today are in, from %s.', $count, $feed->name()) : 'There is nothing new.',
+        );
 
         return $this->redirectToRoute('cost_rates');
     }
 
     private function page(Fields $fields): Response
     {
-        return $this->render('settings/cost_rates.html.twig', ['business' => $this->business->get(), 'rates' => $this->rates->daysOn($this->clock->now()), 'history' => $this->rates->history($this->clock->now()->modify('-21 days')), 'fields' => $fields], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'settings/cost_rates.html.twig',
+            [
+                'business' => $this->business->get(),
+                'rates' => $this->rates->daysOn($this->clock->now()),
+                'history' => $this->rates->history($this->clock->now()->modify('-21 days')),
+                'fields' => $fields,
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 }

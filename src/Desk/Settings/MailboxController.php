@@ -27,7 +27,10 @@ final class MailboxController extends AbstractController
     public function answers(MessageBusInterface $bus): Response
     {
         $bus->dispatch(new AnswersWanted());
-        $this->addFlash('fine', 'The stand-in suppliers have been told to answer; their answers come in within seconds.');
+        $this->addFlash(
+            'fine',
+            'The stand-in suppliers have been told to answer; their answers come in within seconds.',
+        );
 
         return $this->redirectToRoute('rounds');
     }
@@ -37,6 +40,9 @@ final class MailboxController extends AbstractController
     {
         $eml = $mailbox->eml($name) ?? throw $this->createNotFoundException('There is no such message.');
 
-        return new Response($eml, 200, ['Content-Type' => 'message/rfc822', 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $name.'.eml')]);
+        return new Response($eml, 200, [
+            'Content-Type' => 'message/rfc822',
+            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $name.'.eml'),
+        ]);
     }
 }

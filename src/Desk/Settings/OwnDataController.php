@@ -23,8 +23,10 @@ use TallBarrel\Work\Keeping\Imports;
 #[Route('/own-data'), IsGranted('ROLE_IMPORT')]
 final class OwnDataController extends AbstractController
 {
-    public function __construct(private readonly Imports $importer, private readonly EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private readonly Imports $importer,
+        private readonly EntityManagerInterface $entities,
+    ) {
     }
 
     #[Route('', name: 'own_data', methods: ['GET'])]
@@ -42,10 +44,18 @@ final class OwnDataController extends AbstractController
             fputcsv($file, $row, ',', '"', '', "\r\n");
         }
 
-        return new Response((string) stream_get_contents($file, -1, 0), 200, ['Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $kind.'-sample.csv')]);
+        return new Response((string) stream_get_contents($file, -1, 0), 200, [
+            'Content-Type' => 'text/csv; charset=utf-8',
+            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $kind.'-sample.csv'),
+        ]);
     }
 
-    #[Route('/{kind}', name: 'own_data_check', requirements: ['kind' => 'items|suppliers|rates|offers|stock|sales|plans'], methods: ['POST'])]
+    #[Route(
+        '/{kind}',
+        name: 'own_data_check',
+        requirements: ['kind' => 'items|suppliers|rates|offers|stock|sales|plans'],
+        methods: ['POST'],
+    ),]
     public function check(string $kind, Request $request, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
@@ -55,7 +65,14 @@ final class OwnDataController extends AbstractController
                 throw InvalidValue::because('Choose a file first.');
             }
             if (!$file->isValid()) {
-                throw InvalidValue::because(\UPLOAD_ERR_INI_SIZE === $file->getError() ? sprintf('The file is too large; at most %d MB can be read at once.', Imports::MOST_BYTES / 1048576) : 'The file did not arrive whole. Try again.');
+                throw InvalidValue::because(
+                    \UPLOAD_ERR_INI_SIZE === $file->getError()
+                        ? sprintf(
+                            'The file is too large; at most %d MB can be read at once.',
+                            Imports::MOST_BYTES / 1048576,
+                        )
+                        : 'The file did not arrive whole. Try again.',
+                );
             }
 
             return $this->importer->check($kind, $file->getPathname(), $file->getClientOriginalName(), $person);
@@ -68,9 +85,16 @@ final class OwnDataController extends AbstractController
     public function run(int $id, Request $request): Response
     {
         $run = $this->find($id);
-        $model = ['run' => $run, 'kind' => $this->importer->forms()[$run->kind], 'done' => $this->importer->progress($run)];
+        $model = [
+            'run' => $run,
+            'kind' => $this->importer->forms()[$run->kind],
+            'done' => $this->importer->progress($run),
+        ];
 
-        return $this->render($request->headers->has('HX-Request') ? 'settings/_progress.html.twig' : 'settings/run.html.twig', $model);
+        return $this->render(
+            $request->headers->has('HX-Request') ? 'settings/_progress.html.twig' : 'settings/run.html.twig',
+            $model,
+        );
     }
 
     #[Route('/runs/{id}', name: 'own_data_apply', requirements: ['id' => '\d+'], methods: ['POST'])]
@@ -96,15 +120,20 @@ final class OwnDataController extends AbstractController
 
     private function page(Fields $fields): Response
     {
-        return $this->render('settings/own_data.html.twig', [
-            'kinds' => $this->importer->forms(),
-            'runs' => $this->entities->getRepository(ImportRun::class)->findBy([], ['id' => 'DESC'], 10),
-            'fields' => $fields,
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'settings/own_data.html.twig',
+            [
+                'kinds' => $this->importer->forms(),
+                'runs' => $this->entities->getRepository(ImportRun::class)->findBy([], ['id' => 'DESC'], 10),
+                'fields' => $fields,
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function find(int $id): ImportRun
     {
-        return $this->entities->find(ImportRun::class, $id) ?? throw $this->createNotFoundException('There is no such import.');
+        return $this->entities->find(ImportRun::class, $id) ??
+            throw $this->createNotFoundException('There is no such import.');
     }
 }

@@ -29,8 +29,7 @@ final readonly class StoppedWork
     private const MOST = 100;
 
     public function __construct(
-        #[Autowire(service: 'messenger.transport.failed')]
-        private ListableReceiverInterface $queue,
+        #[Autowire(service: 'messenger.transport.failed')] private ListableReceiverInterface $queue,
         private MessageBusInterface $bus,
         private Connection $connection,
     ) {
@@ -44,7 +43,9 @@ final readonly class StoppedWork
             $id = $envelope->last(TransportMessageIdStamp::class)?->getId();
             $error = $envelope->last(ErrorDetailsStamp::class);
             $entries[] = new StoppedEntry(
-                is_scalar($id) ? (int) $id : 0, self::words($envelope->getMessage()), $error?->getExceptionMessage() ?? '',
+                is_scalar($id) ? (int) $id : 0,
+                self::words($envelope->getMessage()),
+                $error?->getExceptionMessage() ?? '',
                 $envelope->last(RedeliveryStamp::class)?->getRedeliveredAt(),
             );
         }

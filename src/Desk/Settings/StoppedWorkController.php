@@ -29,7 +29,10 @@ final class StoppedWorkController extends AbstractController
     #[Route('/{id}/again', name: 'stopped_again', requirements: ['id' => '\d{1,18}'], methods: ['POST'])]
     public function again(int $id): Response
     {
-        return $this->settle(fn () => $this->stopped->again($id), 'It is tried again; if it stops once more, it comes back here.');
+        return $this->settle(
+            fn () => $this->stopped->again($id),
+            'It is tried again; if it stops once more, it comes back here.',
+        );
     }
 
     #[Route('/{id}/drop', name: 'stopped_drop', requirements: ['id' => '\d{1,18}'], methods: ['POST'])]

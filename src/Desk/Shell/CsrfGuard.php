@@ -31,7 +31,9 @@ final readonly class CsrfGuard
         }
         $given = $request->headers->get('X-CSRF-Token') ?? $request->request->getString('_token');
         if (!$this->tokens->isTokenValid(new CsrfToken(self::TOKEN, $given))) {
-            throw new AccessDeniedHttpException('This page was open for too long, or came from elsewhere. Go back, reload it, and try again.');
+            throw new AccessDeniedHttpException(
+                'This page was open for too long, or came from elsewhere. Go back, reload it, and try again.',
+            );
         }
     }
 }

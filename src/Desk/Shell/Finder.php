@@ -33,10 +33,15 @@ final readonly class Finder
             ['like' => $like, 'words' => $words, 'starts' => addcslashes($words, '%_\\').'%'],
         );
 
-        return array_map(fn (array $row): array => $row + ['url' => match ($row['kind']) {
-            'order' => $this->urls->generate('order', ['number' => $row['code']]),
-            'supplier' => $this->urls->generate('supplier', ['code' => $row['code']]),
-            default => $this->urls->generate('item', ['code' => $row['code']]),
-        }], $rows);
+        return array_map(
+            fn (array $row): array => $row + [
+                'url' => match ($row['kind']) {
+                    'order' => $this->urls->generate('order', ['number' => $row['code']]),
+                    'supplier' => $this->urls->generate('supplier', ['code' => $row['code']]),
+                    default => $this->urls->generate('item', ['code' => $row['code']]),
+                },
+            ],
+            $rows,
+        );
     }
 }

@@ -109,7 +109,7 @@ final readonly class Format
     #[AsTwigFilter('plural')]
     public static function plural(int $count, string $one, ?string $many = null): string
     {
-        return number_format($count).' '.(1 === $count ? $one : ($many ?? $one.'s'));
+        return number_format($count).' '.(1 === $count ? $one : $many ?? $one.'s');
     }
 
     /** How the tag of a state looks; its words say the same. */

@@ -25,15 +25,30 @@ final readonly class RefusalPage
     {
         $error = $event->getThrowable();
         [$status, $words] = match (true) {
-            $error instanceof Refused, $error instanceof InvalidValue => [Response::HTTP_UNPROCESSABLE_ENTITY, $error->getMessage()],
-            $error instanceof HttpExceptionInterface && 404 === $error->getStatusCode() => [404, '' === $error->getMessage() || str_starts_with($error->getMessage(), 'No route') ? 'There is nothing at this address.' : $error->getMessage()],
-            $error instanceof HttpExceptionInterface && 403 === $error->getStatusCode() => [403, str_starts_with($error->getMessage(), 'Access Denied') ? 'Your role does not allow this. Ask the owner if it should.' : $error->getMessage()],
+            $error instanceof Refused, $error instanceof InvalidValue => [
+                Response::HTTP_UNPROCESSABLE_ENTITY,
+                $error->getMessage(),
+            ],
+            $error instanceof HttpExceptionInterface && 404 === $error->getStatusCode() => [
+                404,
+                '' === $error->getMessage() || str_starts_with($error->getMessage(), 'No route')
+                    ? 'There is nothing at this address.'
+                    : $error->getMessage(),
+            ],
+            $error instanceof HttpExceptionInterface && 403 === $error->getStatusCode() => [
+                403,
+                str_starts_with($error->getMessage(), 'Access Denied')
+                    ? 'Your role does not allow this. Ask the owner if it should.'
+                    : $error->getMessage(),
+            ],
             $error instanceof HttpExceptionInterface => [$error->getStatusCode(), $error->getMessage()],
             default => [500, 'Something went wrong on our side. Nothing was changed; go back and try again.'],
         };
         if (500 === $status && 'test' === ($_SERVER['APP_ENV'] ?? '')) {
             return;
         }
-        $event->setResponse(new Response($this->twig->render('refusal.html.twig', ['status' => $status, 'words' => $words]), $status));
+        $event->setResponse(
+            new Response($this->twig->render('refusal.html.twig', ['status' => $status, 'words' => $words]), $status),
+        );
     }
 }

@@ -49,7 +49,9 @@ final class Shell
         $waiting = $this->connection->fetchAssociative(
             "SELECT (SELECT COUNT(*) FROM proposal WHERE listed = 1 AND draft_id IS NULL AND (:site IS NULL OR site_id = :site)
                         AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = proposal.item_id AND f.site_id = proposal.site_id AND f.until_day > :day)) due,
-                    (SELECT COUNT(*) FROM purchase_order WHERE state IN ('draft', 'awaiting-approval', 'approved', ".Orders::openStates().')) orders,
+                    (SELECT COUNT(*) FROM purchase_order WHERE state IN ('draft', 'awaiting-approval', 'approved', ".
+                Orders::openStates().
+                ')) orders,
                     (SELECT COUNT(DISTINCT order_id) FROM open_line WHERE due <= :day) dock,
                     (SELECT COUNT(*) FROM quote_round WHERE sent_at IS NOT NULL AND settled_at IS NULL) quotes,
                     (SELECT figure FROM kept_figure WHERE name = :kept AND until > :now) today',

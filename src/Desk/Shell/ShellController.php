@@ -26,6 +26,9 @@ final class ShellController extends AbstractController
     {
         $words = trim($request->query->getString('q'));
 
-        return $this->render($request->headers->has('HX-Request') ? '_parts/found.html.twig' : 'find.html.twig', ['words' => $words, 'found' => $finder->find($words)]);
+        return $this->render($request->headers->has('HX-Request') ? '_parts/found.html.twig' : 'find.html.twig', [
+            'words' => $words,
+            'found' => $finder->find($words),
+        ]);
     }
 }

@@ -30,7 +30,13 @@ final readonly class EndedSession implements AuthenticationEntryPointInterface
         if ($request->isMethod('POST') && [] !== $fields && count($fields, \COUNT_RECURSIVE) <= self::MOST_FIELDS) {
             unset($fields['_token']);
             $back = $request->headers->get('HX-Current-URL') ?? $request->getPathInfo();
-            $request->getSession()->set(self::KEPT, ['path' => $request->getPathInfo(), 'fields' => $fields, 'page' => (string) parse_url($back, \PHP_URL_PATH)]);
+            $request
+                ->getSession()
+                ->set(self::KEPT, [
+                    'path' => $request->getPathInfo(),
+                    'fields' => $fields,
+                    'page' => (string) parse_url($back, \PHP_URL_PATH),
+                ]);
         }
         $address = $this->urls->generate('sign_in');
 

@@ -35,7 +35,11 @@ final class SignInController extends AbstractController
             return $this->redirectToRoute('today');
         }
 
-        return $this->render('sign_in/kept.html.twig', ['path' => $kept['path'], 'page' => $kept['page'], 'fields' => self::flat($kept['fields'])]);
+        return $this->render('sign_in/kept.html.twig', [
+            'path' => $kept['path'],
+            'page' => $kept['page'],
+            'fields' => self::flat($kept['fields']),
+        ]);
     }
 
     /**

@@ -35,6 +35,8 @@ final readonly class Welcome implements AuthenticationSuccessHandlerInterface
         }
         $query = (string) parse_url($wanted, \PHP_URL_QUERY);
 
-        return new RedirectResponse('/'.ltrim((string) parse_url($wanted, \PHP_URL_PATH), '/').('' === $query ? '' : '?'.$query));
+        return new RedirectResponse(
+            '/'.ltrim((string) parse_url($wanted, \PHP_URL_PATH), '/').('' === $query ? '' : '?'.$query),
+        );
     }
 }

@@ -35,8 +35,14 @@ use TallBarrel\Store\Stock\StockList;
 final class StockController extends AbstractController
 {
     #[Route('/stock', name: 'stock', methods: ['GET'])]
-    public function list(Request $request, StockList $stock, OpenLines $open, StockFigures $figures, Shell $shell, ClockInterface $clock): Response
-    {
+    public function list(
+        Request $request,
+        StockList $stock,
+        OpenLines $open,
+        StockFigures $figures,
+        Shell $shell,
+        ClockInterface $clock,
+    ): Response {
         $words = trim($request->query->getString('q'));
         $offset = max(0, $request->query->getInt('from'));
         $site = $shell->site()?->id;
@@ -44,11 +50,21 @@ final class StockController extends AbstractController
         $open = $open->byItem(array_column($page, 'id'), $site, $clock->now()->setTime(0, 0));
         $rows = array_map(static function (array $row) use ($open): array {
             $coming = ($open[$row['id']] ?? null)?->units()->toFloat() ?? 0.0;
-            $barrel = Barrel::of((float) $row['held'], $coming, (float) $row['safety'], (float) $row['reorder'], (float) $row['up_to']);
+            $barrel = Barrel::of(
+                (float) $row['held'],
+                $coming,
+                (float) $row['safety'],
+                (float) $row['reorder'],
+                (float) $row['up_to'],
+            );
 
             return $row + ['symbol' => Unit::from($row['unit'])->symbol(), 'coming' => $coming, 'barrel' => $barrel];
         }, $page);
-        $model = ['rows' => $rows, 'words' => $words, 'next' => StockList::PAGE === count($rows) ? $offset + StockList::PAGE : null];
+        $model = [
+            'rows' => $rows,
+            'words' => $words,
+            'next' => StockList::PAGE === count($rows) ? $offset + StockList::PAGE : null,
+        ];
 
         return $request->headers->has('HX-Request')
             ? $this->render('stock/_rows.html.twig', $model)
@@ -56,12 +72,29 @@ final class StockController extends AbstractController
     }
 
     #[Route('/items/{code}', name: 'item', requirements: ['code' => '[^/]+'], methods: ['GET'])]
-    public function item(string $code, EntityManagerInterface $entities, Offers $allOffers, StockList $stock, OpenLines $open, Proposals $proposals, ReorderBoard $board, Rates $rates, ClockInterface $clock, Shell $shell, Request $request): Response
-    {
-        $item = $entities->getRepository(Item::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
+    public function item(
+        string $code,
+        EntityManagerInterface $entities,
+        Offers $allOffers,
+        StockList $stock,
+        OpenLines $open,
+        Proposals $proposals,
+        ReorderBoard $board,
+        Rates $rates,
+        ClockInterface $clock,
+        Shell $shell,
+        Request $request,
+    ): Response {
+        $item =
+            $entities->getRepository(Item::class)->findOneBy(['code' => $code]) ??
+            throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
         $places = $proposals->ofItem($item->id);
         $site = $request->query->getString('site', $shell->site()->code ?? '');
-        $shown = array_values(array_filter($places, static fn (SavedProposal $place): bool => $place->site->code === $site))[0] ?? $places[0] ?? null;
+        $shown =
+            array_values(
+                array_filter($places, static fn (SavedProposal $place): bool => $place->site->code === $site),
+            )[0] ??
+            ($places[0] ?? null);
         $today = $clock->now()->setTime(0, 0);
         $held = $stock->held($item->id);
         $open = $open->bySite([$item->id], $today);
@@ -70,7 +103,12 @@ final class StockController extends AbstractController
         foreach ($allOffers->ofItem($item) as $offer) {
             $rate = $inForce[$offer->supplier->currency()->code] ?? null;
             $need = null === $shown ? 1 : max(1, (int) ceil($shown->forecast()->over(28)));
-            $offers[] = ['offer' => $offer, 'packs' => $offer->rule()->packsFor($need), 'unitCost' => null === $rate ? null : $offer->at($rate)->unitCost($need), 'need' => $need];
+            $offers[] = [
+                'offer' => $offer,
+                'packs' => $offer->rule()->packsFor($need),
+                'unitCost' => null === $rate ? null : $offer->at($rate)->unitCost($need),
+                'need' => $need,
+            ];
         }
 
         $evidence = $shown?->evidence($today);
@@ -82,19 +120,46 @@ final class StockController extends AbstractController
                 $coming = ($open[$place->item->id.':'.$place->site->id] ?? null)?->units()->toFloat() ?? 0.0;
 
                 return [
-                    'place' => $place, 'now' => ['held' => $here, 'coming' => $coming],
-                    'barrel' => Barrel::of($here, $coming, $place->safetyStock, $place->reorderPoint, $place->orderUpTo),
+                    'place' => $place,
+                    'now' => ['held' => $here, 'coming' => $coming],
+                    'barrel' => Barrel::of(
+                        $here,
+                        $coming,
+                        $place->safetyStock,
+                        $place->reorderPoint,
+                        $place->orderUpTo,
+                    ),
                 ];
             }, $places),
             'shown' => null === $shown ? null : $board->why($shown),
-            'demand' => null === $shown || null === $evidence ? null : DemandChart::of($evidence->sold, $evidence->marks, $shown->forecast(), $today),
+            'demand' => null === $shown || null === $evidence
+                    ? null
+                    : DemandChart::of($evidence->sold, $evidence->marks, $shown->forecast(), $today),
             'leads' => null === $evidence ? null : LeadTimeStrip::of($evidence->met, $evidence->promisedDays),
             'own' => $entities->find(ItemPolicy::class, ['item' => $item])?->policy(),
             'kinds' => PolicyKind::cases(),
-            'adjustments' => $entities->createQuery('SELECT a FROM '.ForecastAdjustment::class.' a WHERE a.item = :item AND a.until > :today ORDER BY a.id')->setParameters(new ArrayCollection([new Parameter('item', $item), new Parameter('today', $today->format('Y-m-d'))]))->getResult(),
+            'adjustments' => $entities
+                ->createQuery(
+                    'SELECT a FROM '.
+                        ForecastAdjustment::class.
+                        ' a WHERE a.item = :item AND a.until > :today ORDER BY a.id',
+                )
+                ->setParameters(
+                    new ArrayCollection([
+                        new Parameter('item', $item),
+                        new Parameter('today', $today->format('Y-m-d')),
+                    ]),
+                )
+                ->getResult(),
             'balances' => $stock->balances($item->id),
-            'movements' => array_map(static fn (array $row): array => ['words' => MovementKind::from($row['kind'])->words()] + $row, $stock->movements($item->id, 25)),
-            'orders' => array_map(static fn (array $row): array => ['words' => OrderState::from($row['state'])->words()] + $row, $stock->orders($item->id, 12)),
+            'movements' => array_map(
+                static fn (array $row): array => ['words' => MovementKind::from($row['kind'])->words()] + $row,
+                $stock->movements($item->id, 25),
+            ),
+            'orders' => array_map(
+                static fn (array $row): array => ['words' => OrderState::from($row['state'])->words()] + $row,
+                $stock->orders($item->id, 12),
+            ),
             'offers' => $offers,
             'today' => $today,
         ]);

@@ -22,10 +22,17 @@ use TallBarrel\Work\Receiving\MoveStock;
 final class TransferController extends AbstractController
 {
     #[Route('/transfer', name: 'transfer', methods: ['POST']), IsGranted('ROLE_RECEIVE')]
-    public function transfer(Request $request, MoveStock $transfers, EntityManagerInterface $entities, Sites $sites, #[CurrentUser] Person $person): Response
-    {
+    public function transfer(
+        Request $request,
+        MoveStock $transfers,
+        EntityManagerInterface $entities,
+        Sites $sites,
+        #[CurrentUser] Person $person,
+    ): Response {
         $fields = Fields::of($request);
-        $item = $entities->getRepository(Item::class)->findOneBy(['code' => $fields->text('item')]) ?? throw $this->createNotFoundException('There is no such item.');
+        $item =
+            $entities->getRepository(Item::class)->findOneBy(['code' => $fields->text('item')]) ??
+            throw $this->createNotFoundException('There is no such item.');
         [$from, $to] = array_map(static fn (string $name) => $sites->find((int) $fields->text($name)), ['from', 'to']);
         $quantity = $fields->quantity('quantity', $fields->text('quantity'));
         $key = $fields->text('key', 50);
@@ -34,11 +41,26 @@ final class TransferController extends AbstractController
                 throw new Refused($fields->errors()['quantity'] ?? 'Say how many to move, from where and to where.');
             }
             $number = $transfers->move($item, $from, $to, $quantity, $person, 'transfer-'.$key);
-            $this->addFlash('fine', null === $number ? 'That was moved already.' : sprintf('%s: %s %s of %s moved from %s to %s.', $number, $quantity->strippedOfTrailingZeros(), $item->unit->symbol(), $item->code, $from->name, $to->name));
+            $this->addFlash(
+                'fine',
+                null === $number
+                    ? 'That was moved already.'
+                    : sprintf(
+                        '%s: %s %s of %s moved from %s to %s.',
+                        $number,
+                        $quantity->strippedOfTrailingZeros(),
+                        $item->unit->symbol(),
+                        $item->code,
+                        $from->name,
+                        $to->name,
+                    ),
+            );
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
         }
 
-        return 'reorder' === $fields->text('back') ? $this->redirectToRoute('reorder') : $this->redirectToRoute('item', ['code' => $item->code]);
+        return 'reorder' === $fields->text('back')
+            ? $this->redirectToRoute('reorder')
+            : $this->redirectToRoute('item', ['code' => $item->code]);
     }
 }

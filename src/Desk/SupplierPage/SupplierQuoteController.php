@@ -33,8 +33,13 @@ use TallBarrel\Work\Sourcing\QuoteSheet;
 #[Route('/quote/{token}', requirements: ['token' => '[0-9A-Za-z]{1,80}'], defaults: [CsrfGuard::BY_LINK => true])]
 final class SupplierQuoteController extends AbstractController
 {
-    public function __construct(private readonly Rounds $rounds, private readonly CurrentBusiness $business, private readonly EntityManagerInterface $entities, private readonly ClockInterface $clock, private readonly RateLimiterFactory $supplierPageLimiter)
-    {
+    public function __construct(
+        private readonly Rounds $rounds,
+        private readonly CurrentBusiness $business,
+        private readonly EntityManagerInterface $entities,
+        private readonly ClockInterface $clock,
+        private readonly RateLimiterFactory $supplierPageLimiter,
+    ) {
     }
 
     #[Route('', name: 'supplier_quote', methods: ['GET'])]
@@ -58,11 +63,14 @@ final class SupplierQuoteController extends AbstractController
             return $this->page(null, $fields);
         }
         $file = $request->files->get('file');
-        $answer = $file instanceof UploadedFile && $file->isValid()
-            ? $form->takeFile($quote, $fields, (string) file_get_contents($file->getPathname(), length: 1 << 20))
-            : $form->take($quote, $fields, QuoteAnswer::PAGE);
+        $answer =
+            $file instanceof UploadedFile && $file->isValid()
+                ? $form->takeFile($quote, $fields, (string) file_get_contents($file->getPathname(), length: 1 << 20))
+                : $form->take($quote, $fields, QuoteAnswer::PAGE);
 
-        return null === $answer ? $this->page($quote, $fields) : $this->redirectToRoute('supplier_quote', ['token' => $token, 'thanks' => 1]);
+        return null === $answer
+            ? $this->page($quote, $fields)
+            : $this->redirectToRoute('supplier_quote', ['token' => $token, 'thanks' => 1]);
     }
 
     #[Route('/decline', name: 'supplier_quote_decline', methods: ['POST'])]
@@ -89,7 +97,12 @@ final class SupplierQuoteController extends AbstractController
     {
         $quote = $this->quote($token, $request);
 
-        return null === $quote ? $this->page(null, Fields::none()) : new Response($sheet->blank($quote), 200, ['Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $quote->round->number.'.csv')]);
+        return null === $quote
+            ? $this->page(null, Fields::none())
+            : new Response($sheet->blank($quote), 200, [
+                'Content-Type' => 'text/csv; charset=utf-8',
+                'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $quote->round->number.'.csv'),
+            ]);
     }
 
     #[Route('/files/{id}', name: 'supplier_quote_file', requirements: ['id' => '\d+'], methods: ['GET'])]
@@ -109,17 +122,33 @@ final class SupplierQuoteController extends AbstractController
     {
         $limit = $this->supplierPageLimiter->create($request->getClientIp().' '.substr($token, 0, 8))->consume();
         if (!$limit->isAccepted()) {
-            throw new TooManyRequestsHttpException(max(1, $limit->getRetryAfter()->getTimestamp() - $this->clock->now()->getTimestamp()), 'This page was asked for too often. Please wait a few minutes.');
+            throw new TooManyRequestsHttpException(
+                max(1, $limit->getRetryAfter()->getTimestamp() - $this->clock->now()->getTimestamp()),
+                'This page was asked for too often. Please wait a few minutes.',
+            );
         }
         $quote = $this->rounds->byToken($token);
 
-        return null === $quote || $quote->round->isDraft() || $this->clock->now() > $quote->round->linksEnd() ? null : $quote;
+        return null === $quote || $quote->round->isDraft() || $this->clock->now() > $quote->round->linksEnd()
+            ? null
+            : $quote;
     }
 
     private function page(?Quote $quote, Fields $fields): Response
     {
         $status = null === $quote ? 404 : ($fields->isGood() ? 200 : 422);
 
-        return $this->render('supplier_page/quote.html.twig', ['quote' => $quote, 'fields' => $fields, 'business' => $this->business->get()], new Response(status: $status, headers: ['X-Robots-Tag' => 'noindex', 'Referrer-Policy' => 'no-referrer', 'Cache-Control' => 'private, no-store']));
+        return $this->render(
+            'supplier_page/quote.html.twig',
+            ['quote' => $quote, 'fields' => $fields, 'business' => $this->business->get()],
+            new Response(
+                status: $status,
+                headers: [
+                    'X-Robots-Tag' => 'noindex',
+                    'Referrer-Policy' => 'no-referrer',
+                    'Cache-Control' => 'private, no-store',
+                ],
+            ),
+        );
     }
 }

@@ -52,7 +52,10 @@ final class PriceListsController extends AbstractController
     #[Route('/standing.csv', name: 'price_list_standing', methods: ['GET'])]
     public function standing(string $code): Response
     {
-        return new Response($this->bring->standingAsFile($this->supplier($code)), 200, ['Content-Type' => 'text/csv; charset=utf-8', 'Content-Disposition' => HeaderUtils::makeDisposition('attachment', strtolower($code).'-prices.csv')]);
+        return new Response($this->bring->standingAsFile($this->supplier($code)), 200, [
+            'Content-Type' => 'text/csv; charset=utf-8',
+            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', strtolower($code).'-prices.csv'),
+        ]);
     }
 
     #[Route('', name: 'price_list_bring', methods: ['POST']), IsGranted('ROLE_BUY')]
@@ -62,30 +65,63 @@ final class PriceListsController extends AbstractController
         $fields = Fields::of($request);
         $file = $request->files->get('file');
         [$from, $until, $limit] = $this->terms($fields);
-        $list = $fields->isGood() ? $fields->attempt('file', function () use ($supplier, $person, $fields, $file, $from, $until, $limit): PriceList {
-            if (!$file instanceof UploadedFile) {
-                throw InvalidValue::because('Choose a file first.');
-            }
-            if (!$file->isValid() || $file->getSize() > Imports::MOST_BYTES) {
-                throw InvalidValue::because(sprintf('The file did not arrive whole, or has more than the %d MB that can be read at once.', Imports::MOST_BYTES / 1048576));
-            }
-            $list = new PriceList($supplier, $person, $this->clock->now(), mb_substr($file->getClientOriginalName(), 0, 80), '1' === $fields->text('complete'), $from, $until, $limit);
-            $this->bring->bring($list, $file->getPathname());
+        $list = $fields->isGood()
+            ? $fields->attempt('file', function () use (
+                $supplier,
+                $person,
+                $fields,
+                $file,
+                $from,
+                $until,
+                $limit,
+            ): PriceList {
+                if (!$file instanceof UploadedFile) {
+                    throw InvalidValue::because('Choose a file first.');
+                }
+                if (!$file->isValid() || $file->getSize() > Imports::MOST_BYTES) {
+                    throw InvalidValue::because(
+                        sprintf(
+                            'The file did not arrive whole, or has more than the %d MB that can be read at once.',
+                            Imports::MOST_BYTES / 1048576,
+                        ),
+                    );
+                }
+                $list = new PriceList(
+                    $supplier,
+                    $person,
+                    $this->clock->now(),
+                    mb_substr($file->getClientOriginalName(), 0, 80),
+                    '1' === $fields->text('complete'),
+                    $from,
+                    $until,
+                    $limit,
+                );
+                $this->bring->bring($list, $file->getPathname());
 
-            return $list;
-        }) : null;
+                return $list;
+            })
+            : null;
 
-        return null === $list ? $this->page($supplier, $fields) : $this->redirectToRoute('price_list', ['code' => $code, 'id' => $list->id]);
+        return null === $list
+            ? $this->page($supplier, $fields)
+            : $this->redirectToRoute('price_list', ['code' => $code, 'id' => $list->id]);
     }
 
     #[Route('/{id}', name: 'price_list', requirements: ['id' => '\d+'], methods: ['GET'])]
     public function show(string $code, int $id, Request $request): Response
     {
-        return $this->board($this->find($code, $id), $request->query->getString('show'), $request->query->getInt('page', 1), Fields::none(), $request);
+        return $this->board(
+            $this->find($code, $id),
+            $request->query->getString('show'),
+            $request->query->getInt('page', 1),
+            Fields::none(),
+            $request,
+        );
     }
 
     /** Keeps which lines are ticked: those shown, or all of a kind. */
-    #[Route('/{id}/chosen', name: 'price_list_choose', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
+    #[Route('/{id}/chosen', name: 'price_list_choose', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_BUY'),]
     public function choose(string $code, int $id, Request $request): Response
     {
         $list = $this->find($code, $id);
@@ -100,11 +136,17 @@ final class PriceListsController extends AbstractController
 
         return $request->headers->has('HX-Request')
             ? $this->board($list, $fields->text('show'), (int) $fields->text('page'), Fields::none(), $request)
-            : $this->redirectToRoute('price_list', ['code' => $code, 'id' => $id, 'show' => $fields->text('show'), 'page' => max(1, (int) $fields->text('page'))]);
+            : $this->redirectToRoute('price_list', [
+                'code' => $code,
+                'id' => $id,
+                'show' => $fields->text('show'),
+                'page' => max(1, (int) $fields->text('page')),
+            ]);
     }
 
     /** Sets from when the prices hold and what is a striking rise; with "apply" they are applied, with "leave" put away. */
-    #[Route('/{id}', name: 'price_list_settle', requirements: ['id' => '\d+'], methods: ['POST']), IsGranted('ROLE_BUY')]
+    #[Route('/{id}', name: 'price_list_settle', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_BUY'),]
     public function settle(string $code, int $id, Request $request, #[CurrentUser] Person $person): Response
     {
         $list = $this->find($code, $id);
@@ -161,32 +203,55 @@ final class PriceListsController extends AbstractController
         $pages = null === $move ? 1 : max(1, (int) ceil($counts[$move->value]['rows'] / PriceLists::PAGE));
         $page = min(max(1, $page), $pages);
 
-        return $this->render('board' === $request->headers->get('HX-Target') ? 'suppliers/_price_list.html.twig' : 'suppliers/price_list.html.twig', [
-            'list' => $list, 'counts' => $counts, 'moves' => PriceMove::cases(), 'move' => $wrong ? null : $move, 'rows' => $wrong || null === $move ? [] : $this->lists->rows($list, $move, $page),
-            'page' => $page, 'pages' => $pages, 'fields' => $fields,
-            'chosen' => array_sum(array_column($counts, 'chosen')), 'yearly' => array_sum(array_map(floatval(...), array_column($counts, 'yearly'))),
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'board' === $request->headers->get('HX-Target')
+                ? 'suppliers/_price_list.html.twig'
+                : 'suppliers/price_list.html.twig',
+            [
+                'list' => $list,
+                'counts' => $counts,
+                'moves' => PriceMove::cases(),
+                'move' => $wrong ? null : $move,
+                'rows' => $wrong || null === $move ? [] : $this->lists->rows($list, $move, $page),
+                'page' => $page,
+                'pages' => $pages,
+                'fields' => $fields,
+                'chosen' => array_sum(array_column($counts, 'chosen')),
+                'yearly' => array_sum(array_map(floatval(...), array_column($counts, 'yearly'))),
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function page(Supplier $supplier, Fields $fields): Response
     {
         $lists = $this->lists->of($supplier);
 
-        return $this->render('suppliers/price_lists.html.twig', [
-            'supplier' => $supplier, 'lists' => $lists, 'columns' => $this->bring->columns(), 'fields' => $fields,
-            'limit' => ($lists[0] ?? null)?->limitPercent() ?? BigDecimal::of(self::USUAL_LIMIT),
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'suppliers/price_lists.html.twig',
+            [
+                'supplier' => $supplier,
+                'lists' => $lists,
+                'columns' => $this->bring->columns(),
+                'fields' => $fields,
+                'limit' => ($lists[0] ?? null)?->limitPercent() ?? BigDecimal::of(self::USUAL_LIMIT),
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function supplier(string $code): Supplier
     {
-        return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no supplier %s.', $code));
+        return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ??
+            throw $this->createNotFoundException(sprintf('There is no supplier %s.', $code));
     }
 
     private function find(string $code, int $id): PriceList
     {
         $list = $this->entities->find(PriceList::class, $id);
 
-        return null !== $list && $list->supplier->code === $code ? $list : throw $this->createNotFoundException('There is no such price list.');
+        return null !== $list && $list->supplier->code === $code
+            ? $list
+            : throw $this->createNotFoundException('There is no such price list.');
     }
 }

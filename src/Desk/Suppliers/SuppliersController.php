@@ -35,8 +35,15 @@ final class SuppliersController extends AbstractController
     /** Roles of addresses by what their fields begin with. */
     private const ADDRESSES = ['' => Address::ORDER, 'pay_' => Address::PAY, 'ship_' => Address::SHIP_FROM];
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly PlanningData $data, private readonly Orders $orders, private readonly Audit $audit, private readonly SupplierRecord $records, private readonly ClockInterface $clock, private readonly Offers $offers)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly PlanningData $data,
+        private readonly Orders $orders,
+        private readonly Audit $audit,
+        private readonly SupplierRecord $records,
+        private readonly ClockInterface $clock,
+        private readonly Offers $offers,
+    ) {
     }
 
     #[Route('', name: 'suppliers', methods: ['GET'])]
@@ -44,16 +51,34 @@ final class SuppliersController extends AbstractController
     {
         $connection = $this->entities->getConnection();
         /** @var array<int, int> $open */
-        $open = $connection->fetchAllKeyValue('SELECT supplier_id, COUNT(DISTINCT order_id) FROM open_line GROUP BY supplier_id');
+        $open = $connection->fetchAllKeyValue(
+            'SELECT supplier_id, COUNT(DISTINCT order_id) FROM open_line GROUP BY supplier_id',
+        );
         /** @var array<int, int> $offers */
         $offers = $connection->fetchAllKeyValue('SELECT supplier_id, COUNT(*) FROM offer GROUP BY supplier_id');
-        $suppliers = $this->entities->createQueryBuilder()->select('s', 'c')->from(Supplier::class, 's')->leftJoin('s.contacts', 'c')
-            ->orderBy('s.name')->addOrderBy('c.id')->getQuery()->getResult();
+        $suppliers = $this->entities
+            ->createQueryBuilder()
+            ->select('s', 'c')
+            ->from(Supplier::class, 's')
+            ->leftJoin('s.contacts', 'c')
+            ->orderBy('s.name')
+            ->addOrderBy('c.id')
+            ->getQuery()
+            ->getResult();
         // Joined to the first they would multiply with the contacts.
-        $this->entities->createQueryBuilder()->select('s', 'a')->from(Supplier::class, 's')->leftJoin('s.addresses', 'a')->getQuery()->getResult();
+        $this->entities
+            ->createQueryBuilder()
+            ->select('s', 'a')
+            ->from(Supplier::class, 's')
+            ->leftJoin('s.addresses', 'a')
+            ->getQuery()
+            ->getResult();
 
         return $this->render('suppliers/suppliers.html.twig', [
-            'suppliers' => $suppliers, 'behaviour' => $this->data->suppliers(), 'open' => $open, 'offers' => $offers,
+            'suppliers' => $suppliers,
+            'behaviour' => $this->data->suppliers(),
+            'open' => $open,
+            'offers' => $offers,
         ]);
     }
 
@@ -65,13 +90,19 @@ final class SuppliersController extends AbstractController
         $code = strtoupper($fields->text('code', 20));
         try {
             if (1 !== preg_match('/^[A-Z0-9-]{2,20}$/', $code)) {
-                throw InvalidValue::because(sprintf('“%s” is not a code; expected 2 to 20 letters and digits, such as VETRASOL.', $code));
+                throw InvalidValue::because(
+                    sprintf('“%s” is not a code; expected 2 to 20 letters and digits, such as VETRASOL.', $code),
+                );
             }
             if (null !== $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code])) {
                 throw InvalidValue::because(sprintf('There is a supplier %s already.', $code));
             }
             $like = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $fields->text('like')]);
-            $supplier = new Supplier($code, $fields->text('name', 120), $fields->text('currency') ?: $like?->currency()->code ?? '');
+            $supplier = new Supplier(
+                $code,
+                $fields->text('name', 120),
+                $fields->text('currency') ?: $like?->currency()->code ?? '',
+            );
             if (null !== $like) {
                 $supplier->beLike($like);
             }
@@ -81,9 +112,23 @@ final class SuppliersController extends AbstractController
         } catch (InvalidValue $invalid) {
             $this->addFlash('short', $invalid->getMessage());
 
-            return $this->redirectToRoute('suppliers', array_filter(['code' => $code, 'name' => $fields->text('name'), 'currency' => $fields->text('currency'), 'like' => $fields->text('like')], static fn (string $typed): bool => '' !== $typed));
+            return $this->redirectToRoute(
+                'suppliers',
+                array_filter(
+                    [
+                        'code' => $code,
+                        'name' => $fields->text('name'),
+                        'currency' => $fields->text('currency'),
+                        'like' => $fields->text('like'),
+                    ],
+                    static fn (string $typed): bool => '' !== $typed,
+                ),
+            );
         }
-        $this->addFlash('fine', sprintf('%s is there. What is still missing before it can be ordered from is marked.', $supplier->name()));
+        $this->addFlash(
+            'fine',
+            sprintf('%s is there. What is still missing before it can be ordered from is marked.', $supplier->name()),
+        );
 
         return $this->redirectToRoute('supplier', ['code' => $code]);
     }
@@ -100,7 +145,10 @@ final class SuppliersController extends AbstractController
         $supplier = $this->find($code);
         $fields = Fields::of($request);
         if ((int) $fields->text('version') !== $supplier->version()) {
-            $fields->refuse('supplier', 'Somebody changed this supplier while you were typing. Your entries are still in the fields; look at them once more and save again.');
+            $fields->refuse(
+                'supplier',
+                'Somebody changed this supplier while you were typing. Your entries are still in the fields; look at them once more and save again.',
+            );
         } else {
             $this->apply($supplier, $fields);
         }
@@ -119,11 +167,28 @@ final class SuppliersController extends AbstractController
     private function apply(Supplier $supplier, Fields $fields): void
     {
         $fields->apply('name', fn () => $supplier->rename($fields->text('name', 120)));
-        $fields->apply('email', fn () => '' === $fields->text('contact').$fields->text('email') ? null : $supplier->orderThrough($fields->text('contact', 80), $fields->text('email', 180), $fields->text('phone', 40)));
+        $fields->apply(
+            'email',
+            fn () => '' === $fields->text('contact').$fields->text('email')
+                ? null
+                : $supplier->orderThrough(
+                    $fields->text('contact', 80),
+                    $fields->text('email', 180),
+                    $fields->text('phone', 40),
+                ),
+        );
         foreach (self::ADDRESSES as $prefix => $role) {
-            [$street, $postcode, $city, $country] = [$fields->text($prefix.'street', 120), $fields->text($prefix.'postcode', 20), $fields->text($prefix.'city', 80), $fields->text($prefix.'country')];
+            [$street, $postcode, $city, $country] = [
+                $fields->text($prefix.'street', 120),
+                $fields->text($prefix.'postcode', 20),
+                $fields->text($prefix.'city', 80),
+                $fields->text($prefix.'country'),
+            ];
             if (Address::ORDER !== $role || '' !== $street.$city) {
-                $fields->apply($prefix.'country', fn () => $supplier->moveTo($street, $postcode, $city, $country, $role));
+                $fields->apply(
+                    $prefix.'country',
+                    fn () => $supplier->moveTo($street, $postcode, $city, $country, $role),
+                );
             }
         }
         $percent = $fields->price('discount_percent', $fields->text('discount_percent'));
@@ -137,26 +202,68 @@ final class SuppliersController extends AbstractController
                     throw InvalidValue::notANumber($days, 'a number of days such as 30');
                 }
             }
-            $supplier->agreeTerms(PaymentTerms::net((int) $net, $percent ?? 0, (int) $fields->text('discount_days'))->fromEndOfMonth('1' === $fields->text('end_of_month'))
-                ->withDeposit($fields->price('deposit', $fields->text('deposit')) ?? 0)->inInstalments($fields->text('instalments', 120)));
+            $supplier->agreeTerms(
+                PaymentTerms::net((int) $net, $percent ?? 0, (int) $fields->text('discount_days'))
+                    ->fromEndOfMonth('1' === $fields->text('end_of_month'))
+                    ->withDeposit($fields->price('deposit', $fields->text('deposit')) ?? 0)
+                    ->inInstalments($fields->text('instalments', 120)),
+            );
         });
-        $fields->apply('freight_kind', fn () => $supplier->reckonsFreight($fields->text('freight_kind') ?: $supplier->freightKind(), $fields->text('freight_steps', 200), $fields->price('pallet_kg', $fields->text('pallet_kg'))));
+        $fields->apply(
+            'freight_kind',
+            fn () => $supplier->reckonsFreight(
+                $fields->text('freight_kind') ?: $supplier->freightKind(),
+                $fields->text('freight_steps', 200),
+                $fields->price('pallet_kg', $fields->text('pallet_kg')),
+            ),
+        );
         $supplier->ships($fields->price('freight', $fields->text('freight')), $supplier->fullLoadKg());
         $packs = $fields->text('minimum_packs', 6);
         if ('' !== $packs && 1 !== preg_match('/^\d{1,6}$/', $packs)) {
             $fields->refuse('minimum_packs', sprintf('“%s” is not a number of packs, such as 20.', $packs));
         }
-        $supplier->takesAtLeast($fields->price('minimum_kg', $fields->text('minimum_kg')), '' === $packs ? null : (int) $packs);
+        $supplier->takesAtLeast(
+            $fields->price('minimum_kg', $fields->text('minimum_kg')),
+            '' === $packs ? null : (int) $packs,
+        );
         foreach ([Contact::QUOTES, Contact::ACCOUNTS] as $role) {
-            $fields->apply($role.'_email', fn () => $supplier->orderThrough($fields->text($role.'_contact', 80), $fields->text($role.'_email', 180), '', $role));
+            $fields->apply(
+                $role.'_email',
+                fn () => $supplier->orderThrough(
+                    $fields->text($role.'_contact', 80),
+                    $fields->text($role.'_email', 180),
+                    '',
+                    $role,
+                ),
+            );
         }
-        $fields->apply('paid_through', fn () => $supplier->isPaidThrough($this->entities->find(Supplier::class, (int) $fields->text('paid_through'))));
+        $fields->apply(
+            'paid_through',
+            fn () => $supplier->isPaidThrough(
+                $this->entities->find(Supplier::class, (int) $fields->text('paid_through')),
+            ),
+        );
         $supplier->isBoughtFromBy($this->entities->find(Person::class, (int) $fields->text('buyer')));
         $supplier->jot($fields->text('notes', 2000));
         $supplier->wantsOrders('1' === $fields->text('wants_csv'));
-        $fields->apply('cut_off', fn () => $supplier->takesOrders(implode(',', array_keys($fields->each('weekdays'))), $fields->text('cut_off')));
-        $supplier->asksFor($fields->price('minimum', $fields->text('minimum')), $fields->price('free_freight', $fields->text('free_freight')));
-        $fields->apply('delivery_terms', fn () => $supplier->deliversAs($fields->text('delivery_terms', 80), $fields->price('tax', $fields->text('tax')) ?? $supplier->taxPercent()));
+        $fields->apply(
+            'cut_off',
+            fn () => $supplier->takesOrders(
+                implode(',', array_keys($fields->each('weekdays'))),
+                $fields->text('cut_off'),
+            ),
+        );
+        $supplier->asksFor(
+            $fields->price('minimum', $fields->text('minimum')),
+            $fields->price('free_freight', $fields->text('free_freight')),
+        );
+        $fields->apply(
+            'delivery_terms',
+            fn () => $supplier->deliversAs(
+                $fields->text('delivery_terms', 80),
+                $fields->price('tax', $fields->text('tax')) ?? $supplier->taxPercent(),
+            ),
+        );
         $supplier->remember($fields->text('caution', 300), $fields->text('note', 500));
     }
 
@@ -167,24 +274,38 @@ final class SuppliersController extends AbstractController
         $promises = array_count_values(array_map(static fn (Offer $offer): int => $offer->leadDays(), $offers));
         arsort($promises);
 
-        return $this->render('suppliers/supplier.html.twig', [
-            'supplier' => $supplier,
-            'fields' => $fields,
-            'missing' => array_keys(array_filter($supplier->facts(), static fn (string $fact): bool => '' === $fact)),
-            'offers' => $offers,
-            'words' => $words,
-            'offerCount' => $this->entities->getRepository(Offer::class)->count(['supplier' => $supplier]),
-            'orders' => array_values(array_filter($this->orders->open(), static fn (PurchaseOrder $order): bool => $order->supplier === $supplier)),
-            'behaviour' => $behaviour,
-            'leads' => [] === $promises ? null : LeadTimeStrip::of($behaviour->leadTimesMet, (int) array_key_first($promises)),
-            'record' => $this->records->of($supplier, $this->clock->now()),
-            'others' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
-            'people' => $this->entities->getRepository(Person::class)->findBy([], ['name' => 'ASC']),
-        ], new Response(status: $fields->isGood() ? 200 : 422));
+        return $this->render(
+            'suppliers/supplier.html.twig',
+            [
+                'supplier' => $supplier,
+                'fields' => $fields,
+                'missing' => array_keys(
+                    array_filter($supplier->facts(), static fn (string $fact): bool => '' === $fact),
+                ),
+                'offers' => $offers,
+                'words' => $words,
+                'offerCount' => $this->entities->getRepository(Offer::class)->count(['supplier' => $supplier]),
+                'orders' => array_values(
+                    array_filter(
+                        $this->orders->open(),
+                        static fn (PurchaseOrder $order): bool => $order->supplier === $supplier,
+                    ),
+                ),
+                'behaviour' => $behaviour,
+                'leads' => [] === $promises
+                        ? null
+                        : LeadTimeStrip::of($behaviour->leadTimesMet, (int) array_key_first($promises)),
+                'record' => $this->records->of($supplier, $this->clock->now()),
+                'others' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
+                'people' => $this->entities->getRepository(Person::class)->findBy([], ['name' => 'ASC']),
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function find(string $code): Supplier
     {
-        return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ?? throw $this->createNotFoundException(sprintf('There is no supplier %s.', $code));
+        return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ??
+            throw $this->createNotFoundException(sprintf('There is no supplier %s.', $code));
     }
 }

@@ -24,16 +24,31 @@ use TallBarrel\Store\Stock\StockFigures;
 final class TodayController extends AbstractController
 {
     #[Route('/', name: 'today', methods: ['GET'])]
-    public function today(TodayList $list, Shell $shell, OrderRows $orders, Spending $spending, StockFigures $stock, CurrentBusiness $business, ClockInterface $clock, CacheInterface $cache, ImportRuns $imports): Response
-    {
+    public function today(
+        TodayList $list,
+        Shell $shell,
+        OrderRows $orders,
+        Spending $spending,
+        StockFigures $stock,
+        CurrentBusiness $business,
+        ClockInterface $clock,
+        CacheInterface $cache,
+        ImportRuns $imports,
+    ): Response {
         $today = $clock->now()->setTime(0, 0);
         $site = $shell->site();
         $currency = $business->get()->currency;
-        $home = static fn (float $amount): Money => Money::of(BigDecimal::of(number_format($amount, 2, '.', '')), $currency);
+        $home = static fn (float $amount): Money => Money::of(
+            BigDecimal::of(number_format($amount, 2, '.', '')),
+            $currency,
+        );
         $due = array_slice($spending->dueByWeek($today), 0, 5, true);
         $value = $stock->value($site?->id);
         // Sales end yesterday and change only when somebody brings more.
-        $served = $cache->get(sprintf('served-%s-%d-%d', $today->format('Ymd'), $site->id ?? 0, $imports->lastApplied()), static fn (): array => $stock->served($today, 12, $site?->id));
+        $served = $cache->get(
+            sprintf('served-%s-%d-%d', $today->format('Ymd'), $site->id ?? 0, $imports->lastApplied()),
+            static fn (): array => $stock->served($today, 12, $site?->id),
+        );
         $quarter = $today->modify(sprintf('first day of -%d month', ((int) $today->format('n') - 1) % 3));
         $bought = $spending->boughtSince($quarter, 5);
 
@@ -44,7 +59,16 @@ final class TodayController extends AbstractController
             'served' => [] === $served ? null : array_sum($served) / count($served),
             'servedLine' => Sparkline::of($served, [], 280, 34),
             'due' => $home(array_sum($due)),
-            'dueBars' => Bars::of(array_map(static fn (string $monday, float $sum): array => [(string) (int) (new \DateTimeImmutable($monday))->format('W'), $sum], array_keys($due), array_values($due))),
+            'dueBars' => Bars::of(
+                array_map(
+                    static fn (string $monday, float $sum): array => [
+                        (string) (int) (new \DateTimeImmutable($monday))->format('W'),
+                        $sum,
+                    ],
+                    array_keys($due),
+                    array_values($due),
+                ),
+            ),
             'budgetLeft' => $spending->budgetLeft($today),
             'value' => $value,
             'valueMoney' => $home(array_sum($value)),
@@ -64,7 +88,10 @@ final class TodayController extends AbstractController
         $week = [];
         for ($day = $today; count($week) < 5; $day = $day->modify('+1 day')) {
             if ([] === $week || (int) $day->format('N') <= 5) {
-                $due = array_filter($orders, static fn (OrderRow $order): bool => 0 === $order->daysFrom($day) && $order->goesTo($site));
+                $due = array_filter(
+                    $orders,
+                    static fn (OrderRow $order): bool => 0 === $order->daysFrom($day) && $order->goesTo($site),
+                );
                 $week[] = ['day' => $day, 'orders' => array_values($due)];
             }
         }

@@ -50,7 +50,15 @@ final class TodayList
     /** @return list<TodayEntry> */
     public function entries(?Site $site): array
     {
-        return $this->known[$site->id ?? 0] ??= [...$this->stopped(), ...$this->shortages($site), ...$this->orders($site), ...$this->notNeeded($site), ...$this->sourcing(), ...$this->expiring($site), ...$this->wrongForecasts($site)];
+        return $this->known[$site->id ?? 0] ??= [
+            ...$this->stopped(),
+            ...$this->shortages($site),
+            ...$this->orders($site),
+            ...$this->notNeeded($site),
+            ...$this->sourcing(),
+            ...$this->expiring($site),
+            ...$this->wrongForecasts($site),
+        ];
     }
 
     /** @return list<TodayEntry> work that the workers gave up */
@@ -58,9 +66,24 @@ final class TodayList
     {
         $count = $this->connection->fetchOne("SELECT COUNT(*) FROM queued_message WHERE queue_name = 'failed'");
         $count = is_numeric($count) ? (int) $count : 0;
-        $words = 1 === $count ? 'One piece of work was tried several times without success.' : $count.' pieces of work were tried several times without success.';
+        $words =
+            1 === $count
+                ? 'One piece of work was tried several times without success.'
+                : $count.' pieces of work were tried several times without success.';
 
-        return 0 === $count ? [] : [new TodayEntry(true, 'Work has stopped', $words, null, '', $this->urls->generate('stopped_work'), 'Settle it')];
+        return 0 === $count
+            ? []
+            : [
+                new TodayEntry(
+                    true,
+                    'Work has stopped',
+                    $words,
+                    null,
+                    '',
+                    $this->urls->generate('stopped_work'),
+                    'Settle it',
+                ),
+            ];
     }
 
     /** @return list<TodayEntry> items that will be gone before an order sent now could arrive */
@@ -71,7 +94,8 @@ final class TodayList
             "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days, p.sales_at_risk, p.moves,
                     p.on_hand, p.promised, p.coming, p.safety_stock, p.reorder_point, p.order_up_to, p.arrival
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id
-             WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".self::SHORTAGES,
+             WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".
+                self::SHORTAGES,
             [$site?->id, $site?->id],
         );
 
@@ -82,19 +106,48 @@ final class TodayList
             $out = $row['out_in_days'];
             $arrival = new \DateTimeImmutable($row['arrival']);
             $helper = [] === $moves ? null : $this->sites->find($moves[0]['site']);
-            $pack = null === $row['pack_name'] || null === $row['pack_content'] ? null : Pack::of($row['pack_name'], $row['pack_content']);
+            $pack =
+                null === $row['pack_name'] || null === $row['pack_content']
+                    ? null
+                    : Pack::of($row['pack_name'], $row['pack_content']);
 
             return new TodayEntry(
                 true,
-                $rush ? 'A customer is waiting' : (0 === $out ? 'Nothing left' : 'Out in '.(1 === $out ? '1 day' : $out.' days')).', next delivery possible '.$arrival->format('D j M'),
                 $rush
-                    ? sprintf('%s at %s: %s promised, %s there.', $row['name'], $row['site'], number_format($row['promised']), number_format($row['on_hand']))
+                    ? 'A customer is waiting'
+                    : (0 === $out ? 'Nothing left' : 'Out in '.(1 === $out ? '1 day' : $out.' days')).
+                        ', next delivery possible '.
+                        $arrival->format('D j M'),
+                $rush
+                    ? sprintf(
+                        '%s at %s: %s promised, %s there.',
+                        $row['name'],
+                        $row['site'],
+                        number_format($row['promised']),
+                        number_format($row['on_hand']),
+                    )
                     : sprintf('%s at %s.', $row['name'], $row['site']),
-                $row['sales_at_risk'] >= 1 ? Money::of(BigDecimal::of((string) round($row['sales_at_risk'])), $this->business->get()->currency) : null, 'of sales at risk',
+                $row['sales_at_risk'] >= 1
+                    ? Money::of(BigDecimal::of((string) round($row['sales_at_risk'])), $this->business->get()->currency)
+                    : null,
+                'of sales at risk',
                 $this->urls->generate('reorder', ['why' => $row['id']]),
-                null !== $helper ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name)
-                    : (null === $pack ? 'Find a supplier' : sprintf('Order %s %s', BigDecimal::of($row['packs'])->strippedOfTrailingZeros(), $pack->named($row['packs']))),
-                Barrel::of($row['on_hand'], $row['coming'], $row['safety_stock'], $row['reorder_point'], $row['order_up_to']),
+                null !== $helper
+                    ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name)
+                    : (null === $pack
+                        ? 'Find a supplier'
+                        : sprintf(
+                            'Order %s %s',
+                            BigDecimal::of($row['packs'])->strippedOfTrailingZeros(),
+                            $pack->named($row['packs']),
+                        )),
+                Barrel::of(
+                    $row['on_hand'],
+                    $row['coming'],
+                    $row['safety_stock'],
+                    $row['reorder_point'],
+                    $row['order_up_to'],
+                ),
             );
         }, $rows);
     }
@@ -109,16 +162,43 @@ final class TodayList
              WHERE r.sent_at IS NOT NULL AND r.settled_at IS NULL GROUP BY r.id, r.number, r.reply_by HAVING r.reply_by <= ? OR silent = 0 ORDER BY r.reply_by",
             [$this->clock->now()->modify('+1 day')->format('Y-m-d')],
         );
-        $entries = array_map(fn (array $row): TodayEntry => new TodayEntry(
-            false,
-            0 === (int) $row['silent'] || $row['reply_by'] < $today ? 'Quotes to award' : 'Quotes due',
-            sprintf('%s: %d of %d answered, reply by %s.', $row['number'], (int) $row['answered'], (int) $row['asked'], (new \DateTimeImmutable($row['reply_by']))->format('D j M')),
-            null, '', $this->urls->generate('round', ['number' => $row['number']]), 0 === (int) $row['silent'] || $row['reply_by'] < $today ? 'Award it' : 'Remind them',
-        ), $rounds);
+        $entries = array_map(
+            fn (array $row): TodayEntry => new TodayEntry(
+                false,
+                0 === (int) $row['silent'] || $row['reply_by'] < $today ? 'Quotes to award' : 'Quotes due',
+                sprintf(
+                    '%s: %d of %d answered, reply by %s.',
+                    $row['number'],
+                    (int) $row['answered'],
+                    (int) $row['asked'],
+                    (new \DateTimeImmutable($row['reply_by']))->format('D j M'),
+                ),
+                null,
+                '',
+                $this->urls->generate('round', ['number' => $row['number']]),
+                0 === (int) $row['silent'] || $row['reply_by'] < $today ? 'Award it' : 'Remind them',
+            ),
+            $rounds,
+        );
         /** @var list<array{id: int, code: string, name: string, filename: string, striking: int|string}> $lists */
-        $lists = $this->connection->fetchAllAssociative("SELECT p.id, s.code, s.name, p.filename, (SELECT COUNT(*) FROM price_list_row r WHERE r.list_id = p.id AND r.move = 'striking') striking FROM price_list p JOIN supplier s ON s.id = p.supplier_id WHERE p.state = 'read' ORDER BY p.id");
+        $lists = $this->connection->fetchAllAssociative(
+            "SELECT p.id, s.code, s.name, p.filename, (SELECT COUNT(*) FROM price_list_row r WHERE r.list_id = p.id AND r.move = 'striking') striking FROM price_list p JOIN supplier s ON s.id = p.supplier_id WHERE p.state = 'read' ORDER BY p.id",
+        );
         foreach ($lists as $list) {
-            $entries[] = new TodayEntry(false, 'Price list not applied yet', sprintf('%s, %s: %s.', $list['name'], $list['filename'], 0 === (int) $list['striking'] ? 'nothing striking' : (int) $list['striking'].' striking'), null, '', $this->urls->generate('price_list', ['code' => $list['code'], 'id' => $list['id']]), 'Look it through');
+            $entries[] = new TodayEntry(
+                false,
+                'Price list not applied yet',
+                sprintf(
+                    '%s, %s: %s.',
+                    $list['name'],
+                    $list['filename'],
+                    0 === (int) $list['striking'] ? 'nothing striking' : (int) $list['striking'].' striking',
+                ),
+                null,
+                '',
+                $this->urls->generate('price_list', ['code' => $list['code'], 'id' => $list['id']]),
+                'Look it through',
+            );
         }
         $drawn = null;
         foreach ($this->agreements->all() as $agreement) {
@@ -126,7 +206,22 @@ final class TodayList
                 $drawn ??= $this->agreements->drawn();
                 $pace = $agreement->pace($drawn[$agreement->id]['drawn'], $this->clock->now());
                 if ($pace->state->isWorthALook()) {
-                    $entries[] = new TodayEntry(false, 'Agreement '.$pace->state->value, sprintf('%s, %s: %s of %s %s drawn by now.', $agreement->supplier->name(), $agreement->subject(), number_format($pace->drawn), number_format($pace->promised), $agreement->unit()), null, '', $this->urls->generate('agreement', ['number' => $agreement->number]), 'Look at it');
+                    $entries[] = new TodayEntry(
+                        false,
+                        'Agreement '.$pace->state->value,
+                        sprintf(
+                            '%s, %s: %s of %s %s drawn by now.',
+                            $agreement->supplier->name(),
+                            $agreement->subject(),
+                            number_format($pace->drawn),
+                            number_format($pace->promised),
+                            $agreement->unit(),
+                        ),
+                        null,
+                        '',
+                        $this->urls->generate('agreement', ['number' => $agreement->number]),
+                        'Look at it',
+                    );
                 }
             }
         }
@@ -144,7 +239,9 @@ final class TodayList
                     COALESCE(SUM(open.home_value), SUM(l.packs * l.price / o.foreign_for_one)) value
              FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id JOIN order_line l ON l.order_id = o.id
              LEFT JOIN open_line open ON open.id = l.id
-             WHERE o.state IN ('awaiting-approval', 'approved', ".Orders::openStates().')
+             WHERE o.state IN ('awaiting-approval', 'approved', ".
+                Orders::openStates().
+                ')
              GROUP BY o.id, o.number, s.name, b.name, o.state, due, o.counted_on, o.sent_at HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id',
             [$site?->id, $site?->id],
         );
@@ -156,20 +253,54 @@ final class TodayList
             $late = $open->daysLate($today);
             $value = Money::of(BigDecimal::of($row['value']), $this->business->get()->currency)->rounded();
             $entry = fn (bool $isUrgent, string $title, string $words, string $action): TodayEntry => new TodayEntry(
-                $isUrgent, $title, sprintf('%s, %s, %s', $row['number'], $row['supplier'], $words), $value, 'ordered',
-                $this->urls->generate('order', ['number' => $row['number']]), $action,
+                $isUrgent,
+                $title,
+                sprintf('%s, %s, %s', $row['number'], $row['supplier'], $words),
+                $value,
+                'ordered',
+                $this->urls->generate('order', ['number' => $row['number']]),
+                $action,
             );
             $days = 1 === $late ? '1 day' : $late.' days';
             if ('awaiting-approval' === $row['state']) {
-                $watch[] = $entry(false, 'Waiting for a yes', sprintf('%d lines, drafted by %s, over their limit.', $row['lines'], explode(' ', $row['buyer'])[0]), 'Look and decide');
+                $watch[] = $entry(
+                    false,
+                    'Waiting for a yes',
+                    sprintf(
+                        '%d lines, drafted by %s, over their limit.',
+                        $row['lines'],
+                        explode(' ', $row['buyer'])[0],
+                    ),
+                    'Look and decide',
+                );
             } elseif ('approved' === $row['state']) {
                 $watch[] = $entry(false, 'Approved, not sent', 'ready to go out.', 'Look and send');
             } elseif ($late > 0 && !$open->countsOn($today)) {
-                $urgent[] = $entry(true, sprintf(false === $verdict ? '%s late, not counted on' : '%s late, forgotten?', $days), sprintf('due %s; planning no longer counts on it.', $due->format('D j M')), 'Settle it');
+                $urgent[] = $entry(
+                    true,
+                    sprintf(false === $verdict ? '%s late, not counted on' : '%s late, forgotten?', $days),
+                    sprintf('due %s; planning no longer counts on it.', $due->format('D j M')),
+                    'Settle it',
+                );
             } elseif ($late > 0) {
-                $urgent[] = $entry(true, $days.' late', sprintf('%d lines, due %s.', $row['lines'], $due->format('D j M')), 'Look into it');
-            } elseif ('sent' === $row['state'] && null !== $row['sent_at'] && (new \DateTimeImmutable($row['sent_at']))->modify('+'.self::UNACKNOWLEDGED_AFTER_DAYS.' days') < $this->clock->now()) {
-                $watch[] = $entry(false, sprintf('Sent %s, not acknowledged', (new \DateTimeImmutable($row['sent_at']))->format('l')), 'wanted '.$due->format('D j M').'.', 'Enter their date');
+                $urgent[] = $entry(
+                    true,
+                    $days.' late',
+                    sprintf('%d lines, due %s.', $row['lines'], $due->format('D j M')),
+                    'Look into it',
+                );
+            } elseif (
+                'sent' === $row['state']
+                && null !== $row['sent_at']
+                && (new \DateTimeImmutable($row['sent_at']))->modify('+'.self::UNACKNOWLEDGED_AFTER_DAYS.' days') <
+                    $this->clock->now()
+            ) {
+                $watch[] = $entry(
+                    false,
+                    sprintf('Sent %s, not acknowledged', (new \DateTimeImmutable($row['sent_at']))->format('l')),
+                    'wanted '.$due->format('D j M').'.',
+                    'Enter their date',
+                );
             }
         }
 
@@ -187,16 +318,32 @@ final class TodayList
              JOIN open_line l ON l.item_id = p.item_id AND l.site_id = p.site_id
              WHERE p.cover_days > ? AND p.on_hand > p.order_up_to AND (? IS NULL OR p.site_id = ?)
              GROUP BY p.id, i.code, i.name, s.name, p.cover_days, i.unit
-             ORDER BY SUM(l.units) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) DESC LIMIT '.self::NOT_NEEDED,
+             ORDER BY SUM(l.units) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) DESC LIMIT '.
+                self::NOT_NEEDED,
             [self::MORE_THAN_ENOUGH_DAYS, $site?->id, $site?->id],
         );
 
-        return array_map(fn (array $row): TodayEntry => new TodayEntry(
-            false, sprintf('%s brings what is not needed now', $row['number']),
-            sprintf('%s at %s lasts %d days; %s more are to come.', $row['name'], $row['site'], (int) $row['cover'], number_format((float) $row['coming'])),
-            Money::of(number_format((float) $row['coming'] * (float) $row['cost'], 2, '.', ''), $this->business->get()->currency), 'could wait',
-            $this->urls->generate('order', ['number' => $row['number']]), 'Look at the order',
-        ), $rows);
+        return array_map(
+            fn (array $row): TodayEntry => new TodayEntry(
+                false,
+                sprintf('%s brings what is not needed now', $row['number']),
+                sprintf(
+                    '%s at %s lasts %d days; %s more are to come.',
+                    $row['name'],
+                    $row['site'],
+                    (int) $row['cover'],
+                    number_format((float) $row['coming']),
+                ),
+                Money::of(
+                    number_format((float) $row['coming'] * (float) $row['cost'], 2, '.', ''),
+                    $this->business->get()->currency,
+                ),
+                'could wait',
+                $this->urls->generate('order', ['number' => $row['number']]),
+                'Look at the order',
+            ),
+            $rows,
+        );
     }
 
     /** @return list<TodayEntry> items whose forecast has leaned one way for a while, the most money first */
@@ -210,12 +357,23 @@ final class TodayList
             [$site?->id, $site?->id],
         );
 
-        return array_map(fn (array $row): TodayEntry => new TodayEntry(
-            false, $row['bias'] > 0 ? 'Forecast has been too high' : 'Forecast has been too low',
-            sprintf('%s at %s, by %d %% over the last months.', $row['name'], $row['site'], (int) abs(round(100 * $row['bias']))),
-            Money::of(number_format((float) $row['value'], 2, '.', ''), $this->business->get()->currency), 'a week astray',
-            $this->urls->generate('item', ['code' => $row['code'], 'site' => $row['site_code']]), 'See the history',
-        ), $rows);
+        return array_map(
+            fn (array $row): TodayEntry => new TodayEntry(
+                false,
+                $row['bias'] > 0 ? 'Forecast has been too high' : 'Forecast has been too low',
+                sprintf(
+                    '%s at %s, by %d %% over the last months.',
+                    $row['name'],
+                    $row['site'],
+                    (int) abs(round(100 * $row['bias'])),
+                ),
+                Money::of(number_format((float) $row['value'], 2, '.', ''), $this->business->get()->currency),
+                'a week astray',
+                $this->urls->generate('item', ['code' => $row['code'], 'site' => $row['site_code']]),
+                'See the history',
+            ),
+            $rows,
+        );
     }
 
     /** @return list<TodayEntry> lots that will not sell before they expire */
@@ -224,10 +382,22 @@ final class TodayList
         $entries = [];
         foreach (array_slice($this->stock->lotsAtRisk($this->clock->now(), $site?->id), 0, self::EXPIRING) as $lot) {
             $entries[] = new TodayEntry(
-                false, $lot['days'] < 0 ? 'Expired and still on the shelf' : 'Expires before it sells',
-                sprintf('%s at %s, lot %s, use by %s: %s of %s %s will be left.', $lot['name'], $lot['site'], $lot['lot'], (new \DateTimeImmutable($lot['expires']))->format('j M'), number_format($lot['left']), number_format($lot['held']), $lot['unit']),
-                Money::of(BigDecimal::of(number_format($lot['value'], 2, '.', '')), $this->business->get()->currency), 'at cost',
-                $this->urls->generate('item', ['code' => $lot['code']]), 'See the item',
+                false,
+                $lot['days'] < 0 ? 'Expired and still on the shelf' : 'Expires before it sells',
+                sprintf(
+                    '%s at %s, lot %s, use by %s: %s of %s %s will be left.',
+                    $lot['name'],
+                    $lot['site'],
+                    $lot['lot'],
+                    (new \DateTimeImmutable($lot['expires']))->format('j M'),
+                    number_format($lot['left']),
+                    number_format($lot['held']),
+                    $lot['unit'],
+                ),
+                Money::of(BigDecimal::of(number_format($lot['value'], 2, '.', '')), $this->business->get()->currency),
+                'at cost',
+                $this->urls->generate('item', ['code' => $lot['code']]),
+                'See the item',
             );
         }
 

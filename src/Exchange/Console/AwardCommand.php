@@ -30,10 +30,14 @@ final class AwardCommand extends Command
         $file = $input->getArgument('file');
         $file = is_string($file) ? $file : '';
         try {
-            $text = is_file($file) ? (string) file_get_contents($file) : throw InvalidValue::because(sprintf('There is no file “%s”.', $file));
+            $text = is_file($file)
+                ? (string) file_get_contents($file)
+                : throw InvalidValue::because(sprintf('There is no file “%s”.', $file));
             $basket = AwardFile::read($text);
         } catch (InvalidValue $problem) {
-            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln($problem->getMessage());
+            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln(
+                $problem->getMessage(),
+            );
 
             return self::FAILURE;
         }
@@ -43,15 +47,31 @@ final class AwardCommand extends Command
             $one = $basket->allFrom((string) $supplier);
             $alone[$supplier] = [] === $one->unmet ? self::cost($one) : null;
         }
-        $output->writeln(json_encode([
-            'assignment' => (object) $best->chosen,
-            'unmet' => $best->unmet,
-            'cost' => round($best->cost(), 4),
-            'proven_best' => $best->isProvenBest(),
-            'gap' => round($best->gap, 4),
-            'orders' => (object) array_map(static fn (Share $share): array => ['lines' => round($share->lineCost, 4), 'freight' => round($share->freight, 4), 'order_cost' => round($share->orderCost, 4), 'short' => $share->short], $best->shares),
-            'beside' => ['cheapest_line_by_line' => self::cost($basket->cheapestLineByLine()), 'all_from' => (object) $alone],
-        ], \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR));
+        $output->writeln(
+            json_encode(
+                [
+                    'assignment' => (object) $best->chosen,
+                    'unmet' => $best->unmet,
+                    'cost' => round($best->cost(), 4),
+                    'proven_best' => $best->isProvenBest(),
+                    'gap' => round($best->gap, 4),
+                    'orders' => (object) array_map(
+                        static fn (Share $share): array => [
+                            'lines' => round($share->lineCost, 4),
+                            'freight' => round($share->freight, 4),
+                            'order_cost' => round($share->orderCost, 4),
+                            'short' => $share->short,
+                        ],
+                        $best->shares,
+                    ),
+                    'beside' => [
+                        'cheapest_line_by_line' => self::cost($basket->cheapestLineByLine()),
+                        'all_from' => (object) $alone,
+                    ],
+                ],
+                \JSON_PRETTY_PRINT | \JSON_UNESCAPED_UNICODE | \JSON_THROW_ON_ERROR,
+            ),
+        );
 
         return self::SUCCESS;
     }

@@ -28,8 +28,15 @@ final readonly class AwardFile
             $minimum = self::table($supplier, 'minimum', $at);
             $bidders[(string) $name] = new Bidder(
                 self::freight(self::table($supplier, 'freight', $at), $at),
-                OrderMinimum::of(self::number($minimum, 'value', $at), self::number($minimum, 'kg', $at), self::number($minimum, 'packs', $at)),
-                self::number($supplier, 'rate', $at) ?? 1.0, self::number($supplier, 'order_cost', $at) ?? 0.0, 1.0, self::number($supplier, 'capacity', $at),
+                OrderMinimum::of(
+                    self::number($minimum, 'value', $at),
+                    self::number($minimum, 'kg', $at),
+                    self::number($minimum, 'packs', $at),
+                ),
+                self::number($supplier, 'rate', $at) ?? 1.0,
+                self::number($supplier, 'order_cost', $at) ?? 0.0,
+                1.0,
+                self::number($supplier, 'capacity', $at),
             );
         }
         $lines = [];
@@ -40,7 +47,9 @@ final readonly class AwardFile
             $lines[(string) $name] = [];
             foreach (self::table($line, 'offers', $at) as $supplier => $offer) {
                 $where = sprintf('%s, offer of “%s”', $at, $supplier);
-                $bidder = $bidders[(string) $supplier] ?? throw InvalidValue::because(sprintf('%s: there is no supplier “%s”.', $at, $supplier));
+                $bidder =
+                    $bidders[(string) $supplier] ??
+                    throw InvalidValue::because(sprintf('%s: there is no supplier “%s”.', $at, $supplier));
                 $lead = self::number($offer, 'lead_days', $where);
                 if (null !== $within && null !== $lead && $lead > $within) {
                     continue;
@@ -56,7 +65,12 @@ final readonly class AwardFile
                 $packs = max(ceil(round($quantity / $content, 9)), self::number($offer, 'minimum', $where) ?? 0.0);
                 $value = PriceBreaks::read((string) $prices)->costOf((string) $packs)->toFloat();
                 $duty = self::number($offer, 'duty_percent', $where) ?? 0.0;
-                $lines[(string) $name][(string) $supplier] = new Bid($value * $bidder->homeForOne * (1 + $duty / 100) + (self::number($offer, 'extra', $where) ?? 0.0), $value, $packs * $content * (self::number($line, 'kg', $at) ?? 0.0), $packs);
+                $lines[(string) $name][(string) $supplier] = new Bid(
+                    $value * $bidder->homeForOne * (1 + $duty / 100) + (self::number($offer, 'extra', $where) ?? 0.0),
+                    $value,
+                    $packs * $content * (self::number($line, 'kg', $at) ?? 0.0),
+                    $packs,
+                );
             }
         }
 
@@ -83,9 +97,13 @@ final readonly class AwardFile
     /** @return array<mixed> */
     private static function table(mixed $data, string $key, string $at): array
     {
-        $value = is_array($data) ? $data[$key] ?? [] : throw InvalidValue::because(sprintf('%s is not an object.', ucfirst($at)));
+        $value = is_array($data)
+            ? $data[$key] ?? []
+            : throw InvalidValue::because(sprintf('%s is not an object.', ucfirst($at)));
 
-        return is_array($value) ? $value : throw InvalidValue::because(sprintf('“%s” in %s is not an object.', $key, $at));
+        return is_array($value)
+            ? $value
+            : throw InvalidValue::because(sprintf('“%s” in %s is not an object.', $key, $at));
     }
 
     private static function number(mixed $data, string $key, string $at): ?float
@@ -94,8 +112,10 @@ final readonly class AwardFile
         if (null === $value) {
             return null;
         }
-        if (!is_int($value) && !is_float($value) || $value < 0) {
-            throw InvalidValue::because(sprintf('“%s” in %s is %s; expected a number of 0 or more.', $key, $at, (string) json_encode($value)));
+        if ((!is_int($value) && !is_float($value)) || $value < 0) {
+            throw InvalidValue::because(
+                sprintf('“%s” in %s is %s; expected a number of 0 or more.', $key, $at, (string) json_encode($value)),
+            );
         }
 
         return (float) $value;

@@ -27,8 +27,7 @@ final class PlanCommand extends Command
         private readonly Proposals $proposals,
         private readonly MessageBusInterface $bus,
         private readonly EventDispatcherInterface $events,
-        #[Autowire(service: 'messenger.transport.planning')]
-        private readonly TransportInterface $queue,
+        #[Autowire(service: 'messenger.transport.planning')] private readonly TransportInterface $queue,
     ) {
         parent::__construct();
     }
@@ -36,8 +35,18 @@ final class PlanCommand extends Command
     protected function configure(): void
     {
         $this->addOption('if-none', null, InputOption::VALUE_NONE, 'Do nothing when there has been a run already')
-            ->addOption('cover', null, InputOption::VALUE_REQUIRED, 'Days to cover; without it every item follows its policy')
-            ->addOption('afresh', null, InputOption::VALUE_NONE, 'Hold every contest of forecasts anew, also where nothing has changed');
+            ->addOption(
+                'cover',
+                null,
+                InputOption::VALUE_REQUIRED,
+                'Days to cover; without it every item follows its policy',
+            )
+            ->addOption(
+                'afresh',
+                null,
+                InputOption::VALUE_NONE,
+                'Hold every contest of forecasts anew, also where nothing has changed',
+            );
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -52,12 +61,15 @@ final class PlanCommand extends Command
             return Command::SUCCESS;
         }
         $start = microtime(true);
-        $options = null === $cover ? PlanningOptions::usual() : PlanningOptions::of(PlanningOptions::COVER, (float) $cover);
+        $options =
+            null === $cover ? PlanningOptions::usual() : PlanningOptions::of(PlanningOptions::COVER, (float) $cover);
         $run = $this->planning->begin($options, true === $input->getOption('afresh'))->id;
         $this->help($run);
         $done = $this->proposals->run($run);
         if (null === $done || !$done->isDone()) {
-            $output->writeln(sprintf('<error>Planning stopped: %s</error>', $done?->message() ?? 'overtaken by a newer run'));
+            $output->writeln(
+                sprintf('<error>Planning stopped: %s</error>', $done?->message() ?? 'overtaken by a newer run'),
+            );
 
             return Command::FAILURE;
         }

@@ -27,7 +27,10 @@ final readonly class SeriesFile
         }
         $text = (string) file_get_contents($path);
         $text = str_starts_with($text, "\u{FEFF}") ? substr($text, 3) : $text;
-        $series = str_starts_with(ltrim($text), '{') || str_starts_with(ltrim($text), '[') ? self::json($text, $path) : self::csv($text);
+        $series =
+            str_starts_with(ltrim($text), '{') || str_starts_with(ltrim($text), '[')
+                ? self::json($text, $path)
+                : self::csv($text);
         if ([] === array_filter($series->history, static fn (?float $value): bool => null !== $value)) {
             throw InvalidValue::because(sprintf('“%s” holds no value.', $path));
         }
@@ -49,7 +52,13 @@ final readonly class SeriesFile
         $history = [];
         foreach (array_values($data['history']) as $i => $value) {
             if (null !== $value && !is_int($value) && !is_float($value)) {
-                throw InvalidValue::because(sprintf('Entry %d of “history” is %s; expected a number, or null where it is unknown.', $i + 1, (string) json_encode($value)));
+                throw InvalidValue::because(
+                    sprintf(
+                        'Entry %d of “history” is %s; expected a number, or null where it is unknown.',
+                        $i + 1,
+                        (string) json_encode($value),
+                    ),
+                );
             }
             $history[] = null === $value ? null : (float) $value;
         }
@@ -71,7 +80,13 @@ final readonly class SeriesFile
                 continue;
             }
             if (!is_numeric($value) || !is_finite((float) $value)) {
-                throw InvalidValue::because(sprintf('Line %d holds “%s”; expected one number, or nothing where it is unknown.', $i + 1, mb_substr($value, 0, 60)));
+                throw InvalidValue::because(
+                    sprintf(
+                        'Line %d holds “%s”; expected one number, or nothing where it is unknown.',
+                        $i + 1,
+                        mb_substr($value, 0, 60),
+                    ),
+                );
             }
             $history[] = (float) $value;
         }
@@ -84,7 +99,9 @@ final readonly class SeriesFile
     {
         $value = $data[$name] ?? null;
         if (null !== $value && !is_int($value)) {
-            throw InvalidValue::because(sprintf('“%s” is %s; expected a whole number.', $name, (string) json_encode($value)));
+            throw InvalidValue::because(
+                sprintf('“%s” is %s; expected a whole number.', $name, (string) json_encode($value)),
+            );
         }
 
         return $value;

@@ -20,12 +20,19 @@ use TallBarrel\Core\Replenish\Renewal;
 use TallBarrel\Core\Replenish\Simulation;
 use TallBarrel\Core\Replenish\StockPolicy;
 
-#[AsCommand('replenish:simulate', 'Plays a stock policy over demand that is given or drawn, and finds the best levels where there are costs.')]
+#[AsCommand(
+    'replenish:simulate',
+    'Plays a stock policy over demand that is given or drawn, and finds the best levels where there are costs.',
+),]
 final class SimulateCommand extends Command
 {
     protected function configure(): void
     {
-        $this->addArgument('file', InputArgument::REQUIRED, 'JSON with demand, lead_time, costs, policy, periods, seed; see docs/planning.md');
+        $this->addArgument(
+            'file',
+            InputArgument::REQUIRED,
+            'JSON with demand, lead_time, costs, policy, periods, seed; see docs/planning.md',
+        );
     }
 
     protected function execute(InputInterface $input, OutputInterface $output): int
@@ -33,9 +40,14 @@ final class SimulateCommand extends Command
         try {
             $file = $input->getArgument('file');
             $scenario = ScenarioFile::read(is_string($file) ? $file : '');
-            $output->writeln(json_encode($this->play($scenario), \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT), OutputInterface::OUTPUT_RAW);
+            $output->writeln(
+                json_encode($this->play($scenario), \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT),
+                OutputInterface::OUTPUT_RAW,
+            );
         } catch (InvalidValue $invalid) {
-            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln('<error>'.$invalid->getMessage().'</error>');
+            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln(
+                '<error>'.$invalid->getMessage().'</error>',
+            );
 
             return Command::FAILURE;
         }
@@ -48,19 +60,43 @@ final class SimulateCommand extends Command
     {
         $perPeriod = Counts::rounding($scenario->demand);
         $leads = new LeadTimeDemand($perPeriod, $scenario->leadTimes);
-        $best = $scenario->costs['holding'] > 0 && $scenario->costs['shortage'] > 0 && 1 === $scenario->review && $scenario->backorders && null === $scenario->series
-            ? BestReorderLevels::of($perPeriod, $leads->with(1), $scenario->costs['order'], $scenario->costs['holding'], $scenario->costs['shortage']) : null;
+        $best =
+            $scenario->costs['holding'] > 0
+            && $scenario->costs['shortage'] > 0
+            && 1 === $scenario->review
+            && $scenario->backorders
+            && null === $scenario->series
+                ? BestReorderLevels::of(
+                    $perPeriod,
+                    $leads->with(1),
+                    $scenario->costs['order'],
+                    $scenario->costs['holding'],
+                    $scenario->costs['shortage'],
+                )
+                : null;
         [$policy, $words] = $this->policy($scenario, $perPeriod, $leads, $best);
         $draws = new Draws($scenario->seed);
         $leadDraws = new Draws($scenario->seed + 1);
         $series = $scenario->series;
-        $lead = Counts::of(array_values(array_replace(array_fill(0, max(array_keys($scenario->leadTimes)) + 1, 0.0), $scenario->leadTimes)));
+        $lead = Counts::of(
+            array_values(
+                array_replace(array_fill(0, max(array_keys($scenario->leadTimes)) + 1, 0.0), $scenario->leadTimes),
+            ),
+        );
         $result = Simulation::run(
             $scenario->periods,
             static fn (int $period): StockPolicy => $policy,
-            null === $series ? static fn (int $period): float => max(0.0, $draws->of($scenario->demand)) : static fn (int $period): float => $series[$period % count($series)],
+            null === $series
+                ? static fn (int $period): float => max(0.0, $draws->of($scenario->demand))
+                : static fn (int $period): float => $series[$period % count($series)],
             static fn (int $period): int => (int) $leadDraws->of($lead),
-            $scenario->review, $scenario->costs['order'], $scenario->costs['holding'], $scenario->costs['shortage'], $scenario->backorders, $scenario->warmUp, $scenario->startStock,
+            $scenario->review,
+            $scenario->costs['order'],
+            $scenario->costs['holding'],
+            $scenario->costs['shortage'],
+            $scenario->backorders,
+            $scenario->warmUp,
+            $scenario->startStock,
         );
 
         return [
@@ -76,32 +112,61 @@ final class SimulateCommand extends Command
             'demand' => round($result->demand, 4),
             'periods' => $result->periods,
             'seed' => $scenario->seed,
-            'best' => null === $best ? null : ['s' => $best->reorderPoint, 'S' => $best->orderUpTo, 'cost_per_period' => round($best->costPerPeriod, 6)],
+            'best' => null === $best
+                    ? null
+                    : [
+                        's' => $best->reorderPoint,
+                        'S' => $best->orderUpTo,
+                        'cost_per_period' => round($best->costPerPeriod, 6),
+                    ],
         ];
     }
 
     /** @return array{StockPolicy, array<string, mixed>} */
-    private function policy(ScenarioFile $scenario, Counts $perPeriod, LeadTimeDemand $leads, ?BestReorderLevels $best): array
-    {
+    private function policy(
+        ScenarioFile $scenario,
+        Counts $perPeriod,
+        LeadTimeDemand $leads,
+        ?BestReorderLevels $best,
+    ): array {
         $figures = $scenario->figures;
         $service = $scenario->service;
         if ('best' === $scenario->policy) {
             if (null === $best) {
-                throw InvalidValue::because('The best levels need a demand distribution, a review of 1, backorders, and costs of holding and shortage above 0.');
+                throw InvalidValue::because(
+                    'The best levels need a demand distribution, a review of 1, backorders, and costs of holding and shortage above 0.',
+                );
             }
 
-            return [StockPolicy::upTo($best->reorderPoint, $best->orderUpTo), ['type' => 's-S', 's' => $best->reorderPoint, 'S' => $best->orderUpTo]];
+            return [
+                StockPolicy::upTo($best->reorderPoint, $best->orderUpTo),
+                ['type' => 's-S', 's' => $best->reorderPoint, 'S' => $best->orderUpTo],
+            ];
         }
         $until = $leads->with($scenario->review);
         if ('order-up-to' === $scenario->policy) {
-            $level = null === $service ? $figures['S'] : ($service->isFill() ? $leads->levelFor($service->level, $scenario->review) : $until->quantile($service->level));
+            $level =
+                null === $service
+                    ? $figures['S']
+                    : ($service->isFill()
+                        ? $leads->levelFor($service->level, $scenario->review)
+                        : $until->quantile($service->level));
 
             return [StockPolicy::always($level), ['type' => 'order-up-to', 'S' => $level]];
         }
         $toLevel = 's-S' === $scenario->policy;
         $point = $figures['s'] ?? 0.0;
         if (null !== $service) {
-            $point = $service->isFill() ? FillRate::reorderPoint($service->level, $figures['Q'], $until, $leads->with(0), $toLevel, $toLevel ? new Renewal($perPeriod->times($scenario->review)) : null) : $until->quantile($service->level);
+            $point = $service->isFill()
+                ? FillRate::reorderPoint(
+                    $service->level,
+                    $figures['Q'],
+                    $until,
+                    $leads->with(0),
+                    $toLevel,
+                    $toLevel ? new Renewal($perPeriod->times($scenario->review)) : null,
+                )
+                : $until->quantile($service->level);
         }
         if ($toLevel) {
             $level = null === $service ? $figures['S'] : $point + $figures['Q'];

@@ -24,7 +24,11 @@ final class VerifyStockCommand extends Command
         foreach ($differences as $difference) {
             $output->writeln('<error>'.$difference.'</error>');
         }
-        $output->writeln([] === $differences ? 'All balances, receipts and orders are proven.' : count($differences).' differences.');
+        $output->writeln(
+            [] === $differences
+                ? 'All balances, receipts and orders are proven.'
+                : count($differences).' differences.',
+        );
 
         return [] === $differences ? Command::SUCCESS : Command::FAILURE;
     }

@@ -23,11 +23,16 @@ final readonly class CsvFile
             throw InvalidValue::because('The file is empty.');
         }
         if (str_contains($head, "\0") || str_starts_with($head, 'PK') || str_starts_with($head, '%PDF')) {
-            throw InvalidValue::because('This is not a CSV file but something else (a spreadsheet or a PDF, perhaps). Save it as “CSV, UTF-8” and bring that.');
+            throw InvalidValue::because(
+                'This is not a CSV file but something else (a spreadsheet or a PDF, perhaps). Save it as “CSV, UTF-8” and bring that.',
+            );
         }
         $first = strtok(str_starts_with($head, "\u{feff}") ? substr($head, 3) : $head, "\r\n");
         $delimiter = substr_count((string) $first, ';') > substr_count((string) $first, ',') ? ';' : ',';
-        $columns = array_map(static fn (?string $name): string => strtolower(trim((string) $name)), str_getcsv((string) $first, $delimiter, '"', ''));
+        $columns = array_map(
+            static fn (?string $name): string => strtolower(trim((string) $name)),
+            str_getcsv((string) $first, $delimiter, '"', ''),
+        );
         if (!mb_check_encoding((string) $first, 'UTF-8')) {
             throw InvalidValue::because('The file is not in UTF-8. Save it as “CSV, UTF-8” and bring that.');
         }
@@ -73,12 +78,21 @@ final readonly class CsvFile
         $width = count($this->columns);
         $line = 0;
         try {
-            while (false !== $values = fgetcsv($file, null, $this->delimiter, '"', '')) {
+            while (false !== ($values = fgetcsv($file, null, $this->delimiter, '"', ''))) {
                 if (1 === ++$line || [null] === $values) {
                     continue;
                 }
-                $problem = count($values) === $width ? '' : sprintf('%d values in a line of %d columns', count($values), $width);
-                $row = array_combine($this->columns, array_map(static fn (?string $value): string => trim((string) $value), array_pad(array_slice($values, 0, $width), $width, '')));
+                $problem =
+                    count($values) === $width
+                        ? ''
+                        : sprintf('%d values in a line of %d columns', count($values), $width);
+                $row = array_combine(
+                    $this->columns,
+                    array_map(
+                        static fn (?string $value): string => trim((string) $value),
+                        array_pad(array_slice($values, 0, $width), $width, ''),
+                    ),
+                );
                 if ('' === $problem && !mb_check_encoding(implode('', $row), 'UTF-8')) {
                     $problem = 'letters that are not UTF-8';
                     $row = array_map(static fn (string $value): string => mb_scrub($value, 'UTF-8'), $row);

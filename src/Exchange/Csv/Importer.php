@@ -30,8 +30,7 @@ final readonly class Importer implements Imports
 
     /** @param iterable<ImportKind> $kinds */
     public function __construct(
-        #[AutowireIterator(ImportKind::class)]
-        private iterable $kinds,
+        #[AutowireIterator(ImportKind::class)] private iterable $kinds,
         private EntityManagerInterface $entities,
         private KeptFiles $files,
         private MessageBusInterface $bus,
@@ -65,16 +64,32 @@ final readonly class Importer implements Imports
     {
         $kind = $this->kind($kind);
         if (filesize($file) > self::MOST_BYTES) {
-            throw InvalidValue::because(sprintf('%s has %d MB; at most %d MB can be read at once. Split it, by year for example.', $filename, (int) ceil(filesize($file) / 1048576), self::MOST_BYTES / 1048576));
+            throw InvalidValue::because(
+                sprintf(
+                    '%s has %d MB; at most %d MB can be read at once. Split it, by year for example.',
+                    $filename,
+                    (int) ceil(filesize($file) / 1048576),
+                    self::MOST_BYTES / 1048576,
+                ),
+            );
         }
         if ('rates' === $kind->name()) {
             $file = $this->rates->asCsv($file);
         }
         $csv = CsvFile::open($file);
-        $needed = array_keys(array_filter($kind->columns(), static fn (string $words): bool => str_ends_with($words, '*')));
+        $needed = array_keys(
+            array_filter($kind->columns(), static fn (string $words): bool => str_ends_with($words, '*')),
+        );
         $missing = array_diff($needed, $csv->columns);
         if ([] !== $missing) {
-            throw InvalidValue::because(sprintf('%s has no column “%s”. Its first line must name the columns: %s.', $filename, implode('”, “', $missing), implode(', ', array_keys($kind->columns()))));
+            throw InvalidValue::because(
+                sprintf(
+                    '%s has no column “%s”. Its first line must name the columns: %s.',
+                    $filename,
+                    implode('”, “', $missing),
+                    implode(', ', array_keys($kind->columns())),
+                ),
+            );
         }
         $kept = $this->files->keep($file);
         $run = new ImportRun($kind->name(), mb_substr($filename, 0, 200), $kept, $person, $this->clock->now());
@@ -156,7 +171,11 @@ final readonly class Importer implements Imports
         try {
             $kind->apply($this->goodRows($kind, $run), $person);
             $connection->commit();
-            $message = sprintf('%s rows are in, after %.1f s.', number_format($run->goodRows()), microtime(true) - $start);
+            $message = sprintf(
+                '%s rows are in, after %.1f s.',
+                number_format($run->goodRows()),
+                microtime(true) - $start,
+            );
         } catch (\Throwable $error) {
             $connection->rollBack();
             $failure = $error->getMessage();
@@ -195,7 +214,13 @@ final readonly class Importer implements Imports
             }
         }
         if ($done !== $run->goodRows()) {
-            throw new \RuntimeException(sprintf('%d rows were good when the file was checked, %d are now; check it again.', $run->goodRows(), $done));
+            throw new \RuntimeException(
+                sprintf(
+                    '%d rows were good when the file was checked, %d are now; check it again.',
+                    $run->goodRows(),
+                    $done,
+                ),
+            );
         }
     }
 

@@ -25,8 +25,12 @@ use TallBarrel\Store\Supplier\Supplier;
 /** Offers, new or changed, each with its price breaks. */
 final readonly class OfferImport implements ImportKind
 {
-    public function __construct(private EntityManagerInterface $entities, private Codes $codes, private OfferPrices $prices, private ClockInterface $clock)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Codes $codes,
+        private OfferPrices $prices,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function name(): string
@@ -42,17 +46,67 @@ final readonly class OfferImport implements ImportKind
     public function columns(): array
     {
         return [
-            'supplier' => 'supplier code *', 'item' => 'item code *', 'supplier_code' => 'their code', 'pack' => 'what they sell as one: case, each *', 'content' => 'stock units in it *',
-            'prices' => 'of one pack; with breaks: 1=9.30 40=8.97 *', 'minimum' => 'fewest packs', 'multiple' => 'packs in steps of', 'split' => 'yes when they open a pack',
-            'lead_days' => 'from order to delivery', 'rank' => '1 is bought from first', 'valid_until' => 'as 2027-03-31', 'rise_percent' => 'announced price rise', 'rise_on' => 'from which day',
-            'description' => 'what they call it', 'content_unit' => 'unit of the content if not ours, such as LBR', 'outer_packs' => 'larger packs: layer=8 pallet=6', 'break_kind' => 'all-units or incremental', 'break_basis' => 'quantity or value', 'discounts' => 'one after the other: 10 + 5',
-            'valid_from' => 'as 2026-12-01', 'origin' => 'country, as IE', 'tariff_number' => 'customs, 4 to 10 digits', 'duty_percent' => '', 'inspected' => 'yes when looked at on arrival', 'blocked' => 'yes when not to be bought',
+            'supplier' => 'supplier code *',
+            'item' => 'item code *',
+            'supplier_code' => 'their code',
+            'pack' => 'what they sell as one: case, each *',
+            'content' => 'stock units in it *',
+            'prices' => 'of one pack; with breaks: 1=9.30 40=8.97 *',
+            'minimum' => 'fewest packs',
+            'multiple' => 'packs in steps of',
+            'split' => 'yes when they open a pack',
+            'lead_days' => 'from order to delivery',
+            'rank' => '1 is bought from first',
+            'valid_until' => 'as 2027-03-31',
+            'rise_percent' => 'announced price rise',
+            'rise_on' => 'from which day',
+            'description' => 'what they call it',
+            'content_unit' => 'unit of the content if not ours, such as LBR',
+            'outer_packs' => 'larger packs: layer=8 pallet=6',
+            'break_kind' => 'all-units or incremental',
+            'break_basis' => 'quantity or value',
+            'discounts' => 'one after the other: 10 + 5',
+            'valid_from' => 'as 2026-12-01',
+            'origin' => 'country, as IE',
+            'tariff_number' => 'customs, 4 to 10 digits',
+            'duty_percent' => '',
+            'inspected' => 'yes when looked at on arrival',
+            'blocked' => 'yes when not to be bought',
         ];
     }
 
     public function sample(): array
     {
-        return [['VETRASOL', 'JAR-340R', 'VG-0340-R', 'case', '12', '1=7.80 40=7.53', '1', '1', 'no', '6', '1', '2027-03-31', '', '', '', '', 'layer=8 pallet=6', 'all-units', 'quantity', '', '', 'CZ', '70109045', '0', 'no', 'no']];
+        return [
+            [
+                'VETRASOL',
+                'JAR-340R',
+                'VG-0340-R',
+                'case',
+                '12',
+                '1=7.80 40=7.53',
+                '1',
+                '1',
+                'no',
+                '6',
+                '1',
+                '2027-03-31',
+                '',
+                '',
+                '',
+                '',
+                'layer=8 pallet=6',
+                'all-units',
+                'quantity',
+                '',
+                '',
+                'CZ',
+                '70109045',
+                '0',
+                'no',
+                'no',
+            ],
+        ];
     }
 
     public function reader(): callable
@@ -73,10 +127,34 @@ final readonly class OfferImport implements ImportKind
             $stated = '';
             if (null !== $content && $row->has('content_unit') && null !== $item) {
                 $stated = $content.' '.strtoupper($row->text('content_unit'));
-                $content = $row->attempt('content_unit', static fn (): BigDecimal => $units[$item]->amountOf($content, Unit::fromCode($row->text('content_unit'))));
+                $content = $row->attempt(
+                    'content_unit',
+                    static fn (): BigDecimal => $units[$item]->amountOf(
+                        $content,
+                        Unit::fromCode($row->text('content_unit')),
+                    ),
+                );
             }
-            $rule = null === $content ? null : $row->attempt('content', static fn (): BuyingRule => BuyingRule::of(Pack::of($pack, $content), $row->decimal('minimum') ?? 1, $row->decimal('multiple') ?? 1, $row->yes('split', false)));
-            $prices = $row->attempt('prices', static fn (): PriceBreaks => PriceBreaks::read($row->required('prices'), self::kind($row), self::basis($row)));
+            $rule =
+                null === $content
+                    ? null
+                    : $row->attempt(
+                        'content',
+                        static fn (): BuyingRule => BuyingRule::of(
+                            Pack::of($pack, $content),
+                            $row->decimal('minimum') ?? 1,
+                            $row->decimal('multiple') ?? 1,
+                            $row->yes('split', false),
+                        ),
+                    );
+            $prices = $row->attempt(
+                'prices',
+                static fn (): PriceBreaks => PriceBreaks::read(
+                    $row->required('prices'),
+                    self::kind($row),
+                    self::basis($row),
+                ),
+            );
             $lead = $row->integer('lead_days', 0, 365) ?? 7;
             $rank = $row->integer('rank', 1, 99) ?? 1;
             $until = $row->day('valid_until');
@@ -88,15 +166,26 @@ final readonly class OfferImport implements ImportKind
             $code = $row->text('supplier_code', 40);
             [$rise, $on] = [$row->decimal('rise_percent', 2), $row->day('rise_on')];
             if ((null === $rise) !== (null === $on)) {
-                $row->refuse(null === $rise ? 'rise_percent' : 'rise_on', 'an announced rise needs both a percentage and a day');
+                $row->refuse(
+                    null === $rise ? 'rise_percent' : 'rise_on',
+                    'an announced rise needs both a percentage and a day',
+                );
             }
 
             $from = $row->day('valid_from');
             if (null !== $from && null !== $until && $until < $from) {
                 $row->refuse('valid_until', 'before it begins');
             }
-            $row->attempt('discounts', static fn (): ChainedDiscounts => ChainedDiscounts::read($row->text('discounts', 40), $row->numerals));
-            $row->attempt('outer_packs', static fn (): ?NestedPacks => null === $rule ? null : NestedPacks::read($rule->pack, $row->text('outer_packs', 120)));
+            $row->attempt(
+                'discounts',
+                static fn (): ChainedDiscounts => ChainedDiscounts::read($row->text('discounts', 40), $row->numerals),
+            );
+            $row->attempt(
+                'outer_packs',
+                static fn (): ?NestedPacks => null === $rule
+                    ? null
+                    : NestedPacks::read($rule->pack, $row->text('outer_packs', 120)),
+            );
             if ($row->has('origin') && 1 !== preg_match('/^[A-Za-z]{2}$/', $row->text('origin'))) {
                 $row->refuse('origin', 'not a country code of two letters');
             }
@@ -104,15 +193,28 @@ final readonly class OfferImport implements ImportKind
             if (null !== $duty && $duty->isGreaterThan(200)) {
                 $row->refuse('duty_percent', 'more than 200');
             }
-            if ($row->has('tariff_number') && 1 !== preg_match('/^(\d{4}|\d{6}|\d{8}|\d{10})$/', $row->text('tariff_number'))) {
+            if (
+                $row->has('tariff_number')
+                && 1 !== preg_match('/^(\d{4}|\d{6}|\d{8}|\d{10})$/', $row->text('tariff_number'))
+            ) {
                 $row->refuse('tariff_number', 'not 4, 6, 8 or 10 digits');
             }
             $more = [
-                'from' => $from, 'description' => $row->text('description', 160), 'stated' => $stated, 'outer' => $row->text('outer_packs', 120), 'discounts' => $row->text('discounts', 40),
-                'origin' => $row->text('origin', 2), 'tariff' => $row->text('tariff_number', 12), 'duty' => $duty, 'inspected' => $row->yes('inspected', false), 'blocked' => $row->yes('blocked', false),
+                'from' => $from,
+                'description' => $row->text('description', 160),
+                'stated' => $stated,
+                'outer' => $row->text('outer_packs', 120),
+                'discounts' => $row->text('discounts', 40),
+                'origin' => $row->text('origin', 2),
+                'tariff' => $row->text('tariff_number', 12),
+                'duty' => $duty,
+                'inspected' => $row->yes('inspected', false),
+                'blocked' => $row->yes('blocked', false),
             ];
 
-            return $row->isGood() ? [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on, $more] : null;
+            return $row->isGood()
+                ? [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on, $more]
+                : null;
         };
     }
 
@@ -122,13 +224,17 @@ final readonly class OfferImport implements ImportKind
         /** @var array{int, int, string, string, BuyingRule, PriceBreaks, int, int, \DateTimeImmutable|null, BigDecimal|null, \DateTimeImmutable|null, array{from: \DateTimeImmutable|null, description: string, stated: string, outer: string, discounts: string, origin: string, tariff: string, duty: BigDecimal|null, inspected: bool, blocked: bool}} $row */
         foreach ($rows as $row) {
             [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on, $more] = $row;
-            $offer = $this->entities->getRepository(Offer::class)->findOneBy(['supplier' => $supplier, 'item' => $item, 'packName' => $pack]);
+            $offer = $this->entities
+                ->getRepository(Offer::class)
+                ->findOneBy(['supplier' => $supplier, 'item' => $item, 'packName' => $pack]);
             $known = null !== $offer;
             if (null === $offer) {
                 $offer = new Offer(
                     $this->entities->find(Supplier::class, $supplier) ?? throw new \LogicException('Checked before.'),
                     $this->entities->find(Item::class, $item) ?? throw new \LogicException('Checked before.'),
-                    $code, $pack, $rule->pack->content,
+                    $code,
+                    $pack,
+                    $rule->pack->content,
                 );
                 $this->entities->persist($offer);
             } elseif ('' !== $code) {
@@ -141,8 +247,16 @@ final readonly class OfferImport implements ImportKind
                 $offer->price($prices);
             }
             $offer->discount(ChainedDiscounts::read($more['discounts']));
-            $offer->describe($more['description'] ?: $offer->description(), $more['stated'], $more['outer'] ?: $offer->outerPacks());
-            $offer->comesFrom($more['origin'] ?: $offer->origin(), $more['tariff'] ?: $offer->tariffNumber(), $more['duty'] ?? $offer->dutyPercent());
+            $offer->describe(
+                $more['description'] ?: $offer->description(),
+                $more['stated'],
+                $more['outer'] ?: $offer->outerPacks(),
+            );
+            $offer->comesFrom(
+                $more['origin'] ?: $offer->origin(),
+                $more['tariff'] ?: $offer->tariffNumber(),
+                $more['duty'] ?? $offer->dutyPercent(),
+            );
             $offer->inspect($more['inspected']);
             $offer->block($more['blocked']);
             $offer->promise($lead, $rank, $until, $more['from']);
@@ -153,11 +267,17 @@ final readonly class OfferImport implements ImportKind
 
     private static function kind(Row $row): BreakKind
     {
-        return BreakKind::tryFrom($row->text('break_kind', 12, BreakKind::AllUnits->value)) ?? throw InvalidValue::because(sprintf('“%s” is no kind of break; expected all-units or incremental', $row->text('break_kind')));
+        return BreakKind::tryFrom($row->text('break_kind', 12, BreakKind::AllUnits->value)) ??
+            throw InvalidValue::because(
+                sprintf('“%s” is no kind of break; expected all-units or incremental', $row->text('break_kind')),
+            );
     }
 
     private static function basis(Row $row): BreakBasis
     {
-        return BreakBasis::tryFrom($row->text('break_basis', 12, BreakBasis::Quantity->value)) ?? throw InvalidValue::because(sprintf('“%s” is nothing breaks go by; expected quantity or value', $row->text('break_basis')));
+        return BreakBasis::tryFrom($row->text('break_basis', 12, BreakBasis::Quantity->value)) ??
+            throw InvalidValue::because(
+                sprintf('“%s” is nothing breaks go by; expected quantity or value', $row->text('break_basis')),
+            );
     }
 }

@@ -13,8 +13,12 @@ use TallBarrel\Store\Planning\WhatMoved;
 /** Planned demand: what a fair, a school or a club will take on a day. The same need brought again replaces the one there. */
 final readonly class PlansImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private Codes $codes, private WhatMoved $moved, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Connection $connection,
+        private Codes $codes,
+        private WhatMoved $moved,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function name(): string
@@ -29,12 +33,21 @@ final readonly class PlansImport implements ImportKind
 
     public function columns(): array
     {
-        return ['name' => 'what it is for *', 'day' => 'wanted on, as 2026-11-30 *', 'item' => 'item code *', 'site' => 'site code *', 'quantity' => 'stock units *'];
+        return [
+            'name' => 'what it is for *',
+            'day' => 'wanted on, as 2026-11-30 *',
+            'item' => 'item code *',
+            'site' => 'site code *',
+            'quantity' => 'stock units *',
+        ];
     }
 
     public function sample(): array
     {
-        return [['Advent market', '2026-11-28', 'JAR-340R', 'FERRY', '240'], ['Advent market', '2026-11-28', 'LID-63G', 'FERRY', '240']];
+        return [
+            ['Advent market', '2026-11-28', 'JAR-340R', 'FERRY', '240'],
+            ['Advent market', '2026-11-28', 'LID-63G', 'FERRY', '240'],
+        ];
     }
 
     public function reader(): callable
@@ -72,18 +85,30 @@ final readonly class PlansImport implements ImportKind
             }
             $seen[$key] = $row->line;
 
-            return $row->isGood() && null !== $day && null !== $quantity ? [$item, $site, $day->format('Y-m-d'), (string) $quantity, $name] : null;
+            return $row->isGood() && null !== $day && null !== $quantity
+                ? [$item, $site, $day->format('Y-m-d'), (string) $quantity, $name]
+                : null;
         };
     }
 
     public function apply(iterable $rows, Person $person): void
     {
-        $needs = new BulkInsert($this->connection, 'planned_demand', ['item_id', 'site_id', 'day', 'quantity', 'name', 'by_id']);
+        $needs = new BulkInsert($this->connection, 'planned_demand', [
+            'item_id',
+            'site_id',
+            'day',
+            'quantity',
+            'name',
+            'by_id',
+        ]);
         $items = [];
         /** @var array{int, int, string, string, string} $row */
         foreach ($rows as $row) {
             $items[$row[0]] = true;
-            $this->connection->executeStatement('DELETE FROM planned_demand WHERE item_id = ? AND site_id = ? AND day = ? AND name = ?', [$row[0], $row[1], $row[2], $row[4]]);
+            $this->connection->executeStatement(
+                'DELETE FROM planned_demand WHERE item_id = ? AND site_id = ? AND day = ? AND name = ?',
+                [$row[0], $row[1], $row[2], $row[4]],
+            );
             $needs->add(...[...$row, $person->id]);
         }
         $needs->flush();

@@ -17,8 +17,18 @@ final readonly class PriceListCsv implements PriceListFormat
     public function columns(): array
     {
         return [
-            'code' => 'their code, or ours below *', 'prices' => 'of one pack; with breaks 1=9.30 40=8.97 *', 'from' => 'or one line for each break: from so many packs', 'item' => 'our code, for what is new', 'gtin' => 'or its GTIN', 'description' => 'what they call it',
-            'pack' => 'case, each', 'content' => 'stock units in it', 'minimum' => 'packs, of what is new', 'multiple' => 'packs in steps of', 'lead_days' => 'from order to delivery', 'currency' => 'checked, if there',
+            'code' => 'their code, or ours below *',
+            'prices' => 'of one pack; with breaks 1=9.30 40=8.97 *',
+            'from' => 'or one line for each break: from so many packs',
+            'item' => 'our code, for what is new',
+            'gtin' => 'or its GTIN',
+            'description' => 'what they call it',
+            'pack' => 'case, each',
+            'content' => 'stock units in it',
+            'minimum' => 'packs, of what is new',
+            'multiple' => 'packs in steps of',
+            'lead_days' => 'from order to delivery',
+            'currency' => 'checked, if there',
         ];
     }
 
@@ -28,10 +38,22 @@ final readonly class PriceListCsv implements PriceListFormat
         $columns = ['code', 'prices', 'item', 'description', 'pack', 'content', 'currency'];
         fputcsv($file, $columns, ',', '"', '', "\r\n");
         foreach ($offers as $offer) {
-            fputcsv($file, [
-                $offer->supplierCode(), $offer->listPrices()->label(), $offer->item->code, $offer->description() ?: $offer->item->name(),
-                $offer->packName, (string) $offer->rule()->pack->content->strippedOfTrailingZeros(), $offer->supplier->currency()->code,
-            ], ',', '"', '', "\r\n");
+            fputcsv(
+                $file,
+                [
+                    $offer->supplierCode(),
+                    $offer->listPrices()->label(),
+                    $offer->item->code,
+                    $offer->description() ?: $offer->item->name(),
+                    $offer->packName,
+                    (string) $offer->rule()->pack->content->strippedOfTrailingZeros(),
+                    $offer->supplier->currency()->code,
+                ],
+                ',',
+                '"',
+                '',
+                "\r\n",
+            );
         }
 
         return (string) stream_get_contents($file, -1, 0);
@@ -42,7 +64,13 @@ final readonly class PriceListCsv implements PriceListFormat
         $csv = CsvFile::open($file);
         $missing = array_diff(['code', 'prices'], $csv->columns);
         if ([] !== $missing) {
-            throw InvalidValue::because(sprintf('The file has no column “%s”. Its first line must name the columns: %s.', implode('”, “', $missing), implode(', ', array_keys($this->columns()))));
+            throw InvalidValue::because(
+                sprintf(
+                    'The file has no column “%s”. Its first line must name the columns: %s.',
+                    implode('”, “', $missing),
+                    implode(', ', array_keys($this->columns())),
+                ),
+            );
         }
         $byBreak = in_array('from', $csv->columns, true);
         $numerals = $csv->numerals();
@@ -56,7 +84,11 @@ final readonly class PriceListCsv implements PriceListFormat
                 $row->refuse('currency', sprintf('%s sells in %s', 'this supplier', $currency->code));
             }
             $from = $row->decimal('from');
-            $key = strtoupper(('' === $code ? '='.$row->text('item', 40).$row->text('gtin') : $code).'/'.$row->text('pack', 30));
+            $key = strtoupper(
+                ('' === $code ? '='.$row->text('item', 40).$row->text('gtin') : $code).
+                    '/'.
+                    $row->text('pack', 30),
+            );
             if (isset($things[$key]) && (!$byBreak || null === $from)) {
                 $row->refuse('code', sprintf('stands in line %d already', $things[$key][0]->line));
             }
@@ -85,7 +117,10 @@ final readonly class PriceListCsv implements PriceListFormat
 
                 return $prices;
             });
-            $gtin = $row->attempt('gtin', static fn (): string => $row->has('gtin') ? Gtin::of($row->text('gtin'))->digits : '');
+            $gtin = $row->attempt(
+                'gtin',
+                static fn (): string => $row->has('gtin') ? Gtin::of($row->text('gtin'))->digits : '',
+            );
             $content = $row->decimal('content', 6);
             if (true === $content?->isZero()) {
                 $row->refuse('content', 'a pack holds more than nothing');
@@ -94,7 +129,19 @@ final readonly class PriceListCsv implements PriceListFormat
             if (true === $multiple?->isZero()) {
                 $row->refuse('multiple', 'expected 1 or more');
             }
-            $line = new PriceListLine($row->line, $row->text('code'), $prices ?? PriceBreaks::read('1'), $row->text('item', 40), $gtin ?? '', $row->text('description', 160), $row->text('pack', 30), $content, $row->decimal('minimum'), $multiple, $row->integer('lead_days', 0, 365));
+            $line = new PriceListLine(
+                $row->line,
+                $row->text('code'),
+                $prices ?? PriceBreaks::read('1'),
+                $row->text('item', 40),
+                $gtin ?? '',
+                $row->text('description', 160),
+                $row->text('pack', 30),
+                $content,
+                $row->decimal('minimum'),
+                $multiple,
+                $row->integer('lead_days', 0, 365),
+            );
             if ($row->isGood()) {
                 yield $line;
             } else {

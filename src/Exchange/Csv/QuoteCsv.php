@@ -18,14 +18,44 @@ use TallBarrel\Work\Sourcing\QuoteSheet;
  */
 final readonly class QuoteCsv implements QuoteSheet
 {
-    private const COLUMNS = ['line', 'our_code', 'description', 'unit', 'quantity', 'price', 'most', 'steps_of', 'your_code', 'alternative', 'lead_days', 'valid_until', 'charges', 'note'];
+    private const COLUMNS = [
+        'line',
+        'our_code',
+        'description',
+        'unit',
+        'quantity',
+        'price',
+        'most',
+        'steps_of',
+        'your_code',
+        'alternative',
+        'lead_days',
+        'valid_until',
+        'charges',
+        'note',
+    ];
 
     public function blank(Quote $quote): string
     {
         $rows = [self::COLUMNS];
         foreach ($quote->round->items() as $item) {
             foreach ($item->quantities() as $quantity) {
-                $rows[] = [(string) $item->position, $item->item->code ?? '', $item->description, $item->unit(), (string) $quantity, '', '', '', '', '', '', '', '', ''];
+                $rows[] = [
+                    (string) $item->position,
+                    $item->item->code ?? '',
+                    $item->description,
+                    $item->unit(),
+                    (string) $quantity,
+                    '',
+                    '',
+                    '',
+                    '',
+                    '',
+                    '',
+                    '',
+                    '',
+                    '',
+                ];
             }
         }
         $out = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No room for a file.');
@@ -54,7 +84,13 @@ final readonly class QuoteCsv implements QuoteSheet
     {
         foreach (['line', 'quantity', 'price', 'lead_days'] as $needed) {
             if (!in_array($needed, $file->columns, true)) {
-                throw InvalidValue::because(sprintf('The file has no column “%s”. Fill in the one that came with %s; its first line must stay.', $needed, $quote->round->number));
+                throw InvalidValue::because(
+                    sprintf(
+                        'The file has no column “%s”. Fill in the one that came with %s; its first line must stay.',
+                        $needed,
+                        $quote->round->number,
+                    ),
+                );
             }
         }
         $items = [];
@@ -84,7 +120,14 @@ final readonly class QuoteCsv implements QuoteSheet
             $note = '' === $note ? $row->text('note', 1000) : $note;
             array_push($problems, ...$row->problems);
             if (null !== $item && null !== $price && null !== $quantity) {
-                $lines[$item->id] ??= ['item' => $item->id, 'prices' => [], 'most' => null, 'multiple' => null, 'code' => '', 'alternate' => ''];
+                $lines[$item->id] ??= [
+                    'item' => $item->id,
+                    'prices' => [],
+                    'most' => null,
+                    'multiple' => null,
+                    'code' => '',
+                    'alternate' => '',
+                ];
                 $lines[$item->id]['prices'][] = [(string) $quantity, (string) $price];
                 $lines[$item->id]['most'] ??= null === $most ? null : (string) $most;
                 $lines[$item->id]['multiple'] ??= null === $steps || !$steps->isPositive() ? null : (string) $steps;
@@ -93,17 +136,40 @@ final readonly class QuoteCsv implements QuoteSheet
             }
         }
         if ([] === $problems && [] !== $lines && null === $lead) {
-            throw InvalidValue::because('Column “lead_days” is empty everywhere; say in one row how many days delivery takes.');
+            throw InvalidValue::because(
+                'Column “lead_days” is empty everywhere; say in one row how many days delivery takes.',
+            );
         }
         if ([] !== $problems) {
-            throw InvalidValue::because(implode(' ', array_map(static fn (array $problem): string => sprintf('Row %d, %s “%s”: %s.', $problem[0], $problem[1], $problem[2], rtrim($problem[3], '.')), array_slice($problems, 0, 20))));
+            throw InvalidValue::because(
+                implode(
+                    ' ',
+                    array_map(
+                        static fn (array $problem): string => sprintf(
+                            'Row %d, %s “%s”: %s.',
+                            $problem[0],
+                            $problem[1],
+                            $problem[2],
+                            rtrim($problem[3], '.'),
+                        ),
+                        array_slice($problems, 0, 20),
+                    ),
+                ),
+            );
         }
 
-        return ['lines' => array_values($lines), 'leadDays' => $lead ?? 0, 'validUntil' => $valid, 'charges' => null === $charges ? null : (string) $charges, 'note' => $note];
+        return [
+            'lines' => array_values($lines),
+            'leadDays' => $lead ?? 0,
+            'validUntil' => $valid,
+            'charges' => null === $charges ? null : (string) $charges,
+            'note' => $note,
+        ];
     }
 
     private static function asks(QuoteItem $item, BigDecimal $quantity): bool
     {
-        return [] !== array_filter($item->quantities(), static fn (BigDecimal $asked): bool => $asked->isEqualTo($quantity));
+        return [] !==
+            array_filter($item->quantities(), static fn (BigDecimal $asked): bool => $asked->isEqualTo($quantity));
     }
 }

@@ -17,8 +17,11 @@ use TallBarrel\Store\Planning\WhatMoved;
 /** Exchange rates by day; a day brought again replaces the one there. */
 final readonly class RateImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private CurrentBusiness $business, private WhatMoved $moved)
-    {
+    public function __construct(
+        private Connection $connection,
+        private CurrentBusiness $business,
+        private WhatMoved $moved,
+    ) {
     }
 
     public function name(): string
@@ -33,7 +36,11 @@ final readonly class RateImport implements ImportKind
 
     public function columns(): array
     {
-        return ['currency' => 'ISO 4217, such as GBP *', 'day' => 'in force from, as 2026-11-30 *', 'rate' => 'how many of it one of ours buys *'];
+        return [
+            'currency' => 'ISO 4217, such as GBP *',
+            'day' => 'in force from, as 2026-11-30 *',
+            'rate' => 'how many of it one of ours buys *',
+        ];
     }
 
     public function sample(): array
@@ -68,7 +75,9 @@ final readonly class RateImport implements ImportKind
             }
             $seen[$key] = $row->line;
 
-            return $row->isGood() && null !== $day && $rate instanceof BigDecimal ? [$currency, $day->format('Y-m-d'), (string) $rate] : null;
+            return $row->isGood() && null !== $day && $rate instanceof BigDecimal
+                ? [$currency, $day->format('Y-m-d'), (string) $rate]
+                : null;
         };
     }
 
@@ -83,7 +92,12 @@ final readonly class RateImport implements ImportKind
             return $file;
         }
         if ('EUR' !== $this->business->get()->currency) {
-            throw InvalidValue::because(sprintf('These reference rates are for one EUR; ours are for one %s.', $this->business->get()->currency));
+            throw InvalidValue::because(
+                sprintf(
+                    'These reference rates are for one EUR; ours are for one %s.',
+                    $this->business->get()->currency,
+                ),
+            );
         }
         $lines = "currency,day,rate\n";
         foreach (ReferenceRates::read((string) file_get_contents($file)) as $day => $rates) {
@@ -99,7 +113,12 @@ final readonly class RateImport implements ImportKind
 
     public function apply(iterable $rows, Person $person): void
     {
-        $rates = new BulkInsert($this->connection, 'exchange_rate', ['currency', 'day', 'foreign_for_one', 'source'], ' ON DUPLICATE KEY UPDATE foreign_for_one = VALUES(foreign_for_one), source = VALUES(source)');
+        $rates = new BulkInsert(
+            $this->connection,
+            'exchange_rate',
+            ['currency', 'day', 'foreign_for_one', 'source'],
+            ' ON DUPLICATE KEY UPDATE foreign_for_one = VALUES(foreign_for_one), source = VALUES(source)',
+        );
         $currencies = [];
         /** @var array{string, string, string} $row */
         foreach ($rows as $row) {

@@ -15,8 +15,11 @@ final class Row
     public array $problems = [];
 
     /** @param array<string, string> $values */
-    public function __construct(public readonly int $line, private readonly array $values, public readonly Numerals $numerals)
-    {
+    public function __construct(
+        public readonly int $line,
+        private readonly array $values,
+        public readonly Numerals $numerals,
+    ) {
         if (isset($values["\0"])) {
             $this->problems[] = [$line, '', '', $values["\0"]];
         }
@@ -55,8 +58,17 @@ final class Row
     {
         $value = $this->values[$column] ?? '';
 
-        return '' === $value ? null
-            : $this->attempt($column, fn (): BigDecimal => $this->numerals->decimal($value, $decimals, 'a number such as 12 or 2.5', $negative));
+        return '' === $value
+            ? null
+            : $this->attempt(
+                $column,
+                fn (): BigDecimal => $this->numerals->decimal(
+                    $value,
+                    $decimals,
+                    'a number such as 12 or 2.5',
+                    $negative,
+                ),
+            );
     }
 
     public function integer(string $column, int $low, int $high): ?int
@@ -91,7 +103,10 @@ final class Row
         if ('' === $value) {
             return null;
         }
-        if (1 !== preg_match('/^(\d{4})-(\d\d)-(\d\d)$/', $value, $parts) || !checkdate((int) $parts[2], (int) $parts[3], (int) $parts[1])) {
+        if (
+            1 !== preg_match('/^(\d{4})-(\d\d)-(\d\d)$/', $value, $parts)
+            || !checkdate((int) $parts[2], (int) $parts[3], (int) $parts[1])
+        ) {
             $this->refuse($column, 'not a day written as 2026-11-30');
 
             return null;

@@ -13,8 +13,12 @@ use TallBarrel\Store\Planning\WhatMoved;
 /** Sales by day: the history planning rests on. It does not move stock. */
 final readonly class SalesImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private Codes $codes, private WhatMoved $moved, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Connection $connection,
+        private Codes $codes,
+        private WhatMoved $moved,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function name(): string
@@ -29,7 +33,13 @@ final readonly class SalesImport implements ImportKind
 
     public function columns(): array
     {
-        return ['item' => 'item code *', 'site' => 'site code *', 'day' => 'as 2026-11-30 *', 'quantity' => 'stock units sold; below zero for returns *', 'out_of_stock' => 'yes when nothing was on the shelf that day'];
+        return [
+            'item' => 'item code *',
+            'site' => 'site code *',
+            'day' => 'as 2026-11-30 *',
+            'quantity' => 'stock units sold; below zero for returns *',
+            'out_of_stock' => 'yes when nothing was on the shelf that day',
+        ];
     }
 
     public function sample(): array
@@ -76,7 +86,12 @@ final readonly class SalesImport implements ImportKind
 
     public function apply(iterable $rows, Person $person): void
     {
-        $sales = new BulkInsert($this->connection, 'sales_day', ['item_id', 'site_id', 'day', 'quantity', 'out_of_stock'], ' ON DUPLICATE KEY UPDATE quantity = VALUES(quantity), out_of_stock = VALUES(out_of_stock)');
+        $sales = new BulkInsert(
+            $this->connection,
+            'sales_day',
+            ['item_id', 'site_id', 'day', 'quantity', 'out_of_stock'],
+            ' ON DUPLICATE KEY UPDATE quantity = VALUES(quantity), out_of_stock = VALUES(out_of_stock)',
+        );
         $items = [];
         /** @var array{int, int, string, string, bool} $row */
         foreach ($rows as $row) {

@@ -18,8 +18,14 @@ use TallBarrel\Store\Stock\Posting;
 /** A stock count: what is there now. The difference to the balance becomes a movement. */
 final readonly class StockImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private Codes $codes, private Ledger $ledger, private Lots $lots, private WhatMoved $moved, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Connection $connection,
+        private Codes $codes,
+        private Ledger $ledger,
+        private Lots $lots,
+        private WhatMoved $moved,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function name(): string
@@ -34,7 +40,13 @@ final readonly class StockImport implements ImportKind
 
     public function columns(): array
     {
-        return ['item' => 'item code *', 'site' => 'site code *', 'quantity' => 'stock units that are there *', 'lot' => 'lot number, for items with lots', 'expires' => 'use by, as 2027-01-31'];
+        return [
+            'item' => 'item code *',
+            'site' => 'site code *',
+            'quantity' => 'stock units that are there *',
+            'lot' => 'lot number, for items with lots',
+            'expires' => 'use by, as 2027-01-31',
+        ];
     }
 
     public function sample(): array
@@ -76,14 +88,18 @@ final readonly class StockImport implements ImportKind
             }
             $seen[$key] = $row->line;
 
-            return $row->isGood() && null !== $quantity ? [$item, $site, (string) $quantity, $lot, $expires?->format('Y-m-d')] : null;
+            return $row->isGood() && null !== $quantity
+                ? [$item, $site, (string) $quantity, $lot, $expires?->format('Y-m-d')]
+                : null;
         };
     }
 
     public function apply(iterable $rows, Person $person): void
     {
         /** @var array<string, string> $held */
-        $held = $this->connection->fetchAllKeyValue("SELECT CONCAT(item_id, ':', site_id, ':', lot), quantity FROM stock_balance WHERE state = 'available' FOR UPDATE");
+        $held = $this->connection->fetchAllKeyValue(
+            "SELECT CONCAT(item_id, ':', site_id, ':', lot), quantity FROM stock_balance WHERE state = 'available' FOR UPDATE",
+        );
         $today = $this->clock->now()->setTime(0, 0);
         $postings = $items = [];
         /** @var array{int, int, string, string, string|null} $row */
@@ -92,9 +108,22 @@ final readonly class StockImport implements ImportKind
             $difference = BigDecimal::of($quantity)->minus($held[$item.':'.$site.':'.$lot] ?? 0);
             $this->lots->know($item, $lot, null === $expires ? null : new \DateTimeImmutable($expires));
             $items[$item] = true;
-            $this->connection->executeStatement('INSERT IGNORE INTO stocking (item_id, site_id) VALUES (?, ?)', [$item, $site]);
+            $this->connection->executeStatement('INSERT IGNORE INTO stocking (item_id, site_id) VALUES (?, ?)', [
+                $item,
+                $site,
+            ]);
             if (!$difference->isZero()) {
-                $postings[] = new Posting($item, $site, MovementKind::Count, $difference, null, $today, 'count by file', null, $lot);
+                $postings[] = new Posting(
+                    $item,
+                    $site,
+                    MovementKind::Count,
+                    $difference,
+                    null,
+                    $today,
+                    'count by file',
+                    null,
+                    $lot,
+                );
             }
         }
         $this->ledger->enter($postings, $person->id);

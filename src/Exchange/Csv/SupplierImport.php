@@ -38,20 +38,109 @@ final readonly class SupplierImport implements ImportKind
     public function columns(): array
     {
         return [
-            'code' => 'short code *', 'name' => 'name *', 'currency' => 'ISO 4217, such as EUR *', 'contact' => 'who takes orders', 'email' => 'where orders go', 'phone' => '',
-            'street' => '', 'postcode' => '', 'city' => '', 'country' => 'ISO 3166, such as IE', 'net_days' => 'days until payment is due', 'discount_percent' => 'for paying early', 'discount_days' => 'within so many days',
-            'delivery_terms' => 'Incoterm and place', 'order_weekdays' => '1 (Monday) to 7, with commas', 'cut_off' => 'hour, as 14:00', 'minimum_value' => 'in their currency', 'free_freight_from' => 'in their currency', 'freight' => 'of an order below that, in their currency', 'full_load_kg' => 'kilograms that fill a load', 'tax_percent' => '', 'caution' => 'shown when ordering',
-            'freight_kind' => 'none, flat, weight or pallet', 'freight_steps' => 'by weight: 0=9 30=18', 'pallet_kg' => 'kilograms on a pallet', 'minimum_kg' => 'least weight of an order', 'minimum_packs' => 'fewest packs of an order',
-            'end_of_month' => 'yes when days to pay begin at its end', 'deposit_percent' => 'paid when ordering', 'instalments' => 'percent@days: 50@30 50@60', 'quotes_contact' => 'who is asked for quotes', 'quotes_email' => '', 'accounts_contact' => 'who invoices are talked over with', 'accounts_email' => '',
-            'pay_street' => 'where it is paid, if elsewhere', 'pay_postcode' => '', 'pay_city' => '', 'pay_country' => '', 'ship_street' => 'where goods leave from', 'ship_postcode' => '', 'ship_city' => '', 'ship_country' => '',
-            'paid_through' => 'code of another supplier', 'buyer' => 'email of whoever buys there', 'wants_csv' => 'yes when orders go with a CSV file', 'standing_note' => 'on each order', 'notes' => 'for ourselves',
+            'code' => 'short code *',
+            'name' => 'name *',
+            'currency' => 'ISO 4217, such as EUR *',
+            'contact' => 'who takes orders',
+            'email' => 'where orders go',
+            'phone' => '',
+            'street' => '',
+            'postcode' => '',
+            'city' => '',
+            'country' => 'ISO 3166, such as IE',
+            'net_days' => 'days until payment is due',
+            'discount_percent' => 'for paying early',
+            'discount_days' => 'within so many days',
+            'delivery_terms' => 'Incoterm and place',
+            'order_weekdays' => '1 (Monday) to 7, with commas',
+            'cut_off' => 'hour, as 14:00',
+            'minimum_value' => 'in their currency',
+            'free_freight_from' => 'in their currency',
+            'freight' => 'of an order below that, in their currency',
+            'full_load_kg' => 'kilograms that fill a load',
+            'tax_percent' => '',
+            'caution' => 'shown when ordering',
+            'freight_kind' => 'none, flat, weight or pallet',
+            'freight_steps' => 'by weight: 0=9 30=18',
+            'pallet_kg' => 'kilograms on a pallet',
+            'minimum_kg' => 'least weight of an order',
+            'minimum_packs' => 'fewest packs of an order',
+            'end_of_month' => 'yes when days to pay begin at its end',
+            'deposit_percent' => 'paid when ordering',
+            'instalments' => 'percent@days: 50@30 50@60',
+            'quotes_contact' => 'who is asked for quotes',
+            'quotes_email' => '',
+            'accounts_contact' => 'who invoices are talked over with',
+            'accounts_email' => '',
+            'pay_street' => 'where it is paid, if elsewhere',
+            'pay_postcode' => '',
+            'pay_city' => '',
+            'pay_country' => '',
+            'ship_street' => 'where goods leave from',
+            'ship_postcode' => '',
+            'ship_city' => '',
+            'ship_country' => '',
+            'paid_through' => 'code of another supplier',
+            'buyer' => 'email of whoever buys there',
+            'wants_csv' => 'yes when orders go with a CSV file',
+            'standing_note' => 'on each order',
+            'notes' => 'for ourselves',
         ];
     }
 
     public function sample(): array
     {
-        return [['VETRASOL', 'Vetrasol Glassworks', 'EUR', 'Ilse Tamm', 'orders@vetrasol.example', '', 'Kilnfield 4', '53501', 'Orlany', 'CZ', '30', '2', '10', 'DAP Larkmoor', '1,2,3,4,5', '14:00', '500', '900', '63', '', '21', '',
-            'weight', '0=14 30=26 100=58', '', '', '', 'no', '', '', 'Ilse Tamm', 'quotes@vetrasol.example', '', '', '', '', '', '', 'Furnace Road 2', '53503', 'Orlany', 'CZ', '', 'mara@larkmoor.example', 'no', '', '']];
+        return [
+            [
+                'VETRASOL',
+                'Vetrasol Glassworks',
+                'EUR',
+                'Ilse Tamm',
+                'orders@vetrasol.example',
+                '',
+                'Kilnfield 4',
+                '53501',
+                'Orlany',
+                'CZ',
+                '30',
+                '2',
+                '10',
+                'DAP Larkmoor',
+                '1,2,3,4,5',
+                '14:00',
+                '500',
+                '900',
+                '63',
+                '',
+                '21',
+                '',
+                'weight',
+                '0=14 30=26 100=58',
+                '',
+                '',
+                '',
+                'no',
+                '',
+                '',
+                'Ilse Tamm',
+                'quotes@vetrasol.example',
+                '',
+                '',
+                '',
+                '',
+                '',
+                '',
+                'Furnace Road 2',
+                '53503',
+                'Orlany',
+                'CZ',
+                '',
+                'mara@larkmoor.example',
+                'no',
+                '',
+                '',
+            ],
+        ];
     }
 
     public function reader(): callable
@@ -68,20 +157,43 @@ final readonly class SupplierImport implements ImportKind
             $seen[$code] = $row->line;
             $new = !isset($known[$code]);
             $name = $new ? $row->required('name', 120) : $row->text('name', 120);
-            $currency = $new || $row->has('currency') ? $row->attempt('currency', static fn (): Currency => Currency::of($row->required('currency'))) : null;
+            $currency =
+                $new || $row->has('currency')
+                    ? $row->attempt('currency', static fn (): Currency => Currency::of($row->required('currency')))
+                    : null;
             $email = $row->text('email', 180);
             if ('' !== $email && false === filter_var($email, \FILTER_VALIDATE_EMAIL)) {
                 $row->refuse('email', 'not an email address');
             }
-            $terms = $row->has('net_days') ? $row->attempt('discount_days', static fn (): PaymentTerms => PaymentTerms::net($row->integer('net_days', 0, 365) ?? 0, $row->decimal('discount_percent', 2) ?? 0, $row->integer('discount_days', 0, 365) ?? 0)
-                ->fromEndOfMonth($row->yes('end_of_month', false))->withDeposit($row->decimal('deposit_percent', 2) ?? 0)->inInstalments($row->text('instalments', 120))) : null;
+            $terms = $row->has('net_days')
+                ? $row->attempt(
+                    'discount_days',
+                    static fn (): PaymentTerms => PaymentTerms::net(
+                        $row->integer('net_days', 0, 365) ?? 0,
+                        $row->decimal('discount_percent', 2) ?? 0,
+                        $row->integer('discount_days', 0, 365) ?? 0,
+                    )
+                        ->fromEndOfMonth($row->yes('end_of_month', false))
+                        ->withDeposit($row->decimal('deposit_percent', 2) ?? 0)
+                        ->inInstalments($row->text('instalments', 120)),
+                )
+                : null;
             $days = $row->text('order_weekdays', 20);
             $cutOff = $row->text('cut_off', 5, '16:00');
             $row->attempt('cut_off', static fn (): OrderDays => OrderDays::of([], $cutOff));
-            $row->attempt('order_weekdays', static fn (): bool => '' === $days || 1 === preg_match('/^[1-7](,[1-7])*$/', $days) ?: throw InvalidValue::because('not weekdays from 1 to 7 with commas between'));
+            $row->attempt(
+                'order_weekdays',
+                static fn (): bool => '' === $days || 1 === preg_match('/^[1-7](,[1-7])*$/', $days) ?:
+                throw InvalidValue::because('not weekdays from 1 to 7 with commas between'),
+            );
             $addresses = [];
             foreach (self::ADDRESSES as $prefix => $role) {
-                $address = [$row->text($prefix.'street', 120), $row->text($prefix.'postcode', 20), $row->text($prefix.'city', 80), $row->text($prefix.'country')];
+                $address = [
+                    $row->text($prefix.'street', 120),
+                    $row->text($prefix.'postcode', 20),
+                    $row->text($prefix.'city', 80),
+                    $row->text($prefix.'country'),
+                ];
                 if ('' !== implode('', $address)) {
                     if (1 !== preg_match('/^[A-Za-z]{2}$/', $address[3])) {
                         $row->refuse($prefix.'country', 'not a country code of two letters');
@@ -101,22 +213,66 @@ final readonly class SupplierImport implements ImportKind
             }
             $freight = null;
             if ($row->has('freight_kind')) {
-                $freight = [$row->text('freight_kind'), $row->text('freight_steps', 200), $row->decimal('pallet_kg', 1)];
+                $freight = [
+                    $row->text('freight_kind'),
+                    $row->text('freight_steps', 200),
+                    $row->decimal('pallet_kg', 1),
+                ];
                 // Tried on nobody, so that the mistake is named with its row.
-                $row->attempt('freight_kind', static fn (): bool => self::tried(static fn (Supplier $nobody) => $nobody->reckonsFreight(...$freight)));
+                $row->attempt(
+                    'freight_kind',
+                    static fn (): bool => self::tried(
+                        static fn (Supplier $nobody) => $nobody->reckonsFreight(...$freight),
+                    ),
+                );
             }
             $paidThrough = $row->has('paid_through') ? $row->code('paid_through', $known, 'supplier') : null;
             $buyer = null;
             if ($row->has('buyer') && null === ($buyer = $buyers[strtolower($row->text('buyer', 180))] ?? null)) {
                 $row->refuse('buyer', 'nobody here has this email address');
             }
-            $amounts = [$row->decimal('minimum_value', 2), $row->decimal('free_freight_from', 2), $row->decimal('tax_percent', 2), $row->decimal('freight', 2), $row->decimal('full_load_kg', 1)];
+            $amounts = [
+                $row->decimal('minimum_value', 2),
+                $row->decimal('free_freight_from', 2),
+                $row->decimal('tax_percent', 2),
+                $row->decimal('freight', 2),
+                $row->decimal('full_load_kg', 1),
+            ];
             $texts = [];
-            foreach (['contact' => 80, 'phone' => 40, 'delivery_terms' => 80, 'caution' => 300, 'standing_note' => 500, 'notes' => 2000] as $column => $longest) {
+            foreach (
+                [
+                    'contact' => 80,
+                    'phone' => 40,
+                    'delivery_terms' => 80,
+                    'caution' => 300,
+                    'standing_note' => 500,
+                    'notes' => 2000,
+                ] as $column => $longest
+            ) {
                 $texts[$column] = $row->text($column, $longest);
             }
 
-            return $row->isGood() ? ['code' => $code, 'name' => $name, 'currency' => $currency?->code, 'email' => $email, 'terms' => $terms, 'days' => $days, 'cutOff' => $row->has('cut_off') || $new ? $cutOff : '', 'amounts' => $amounts, 'texts' => $texts, 'addresses' => $addresses, 'people' => $people, 'freight' => $freight, 'minimumKg' => $row->decimal('minimum_kg', 1), 'minimumPacks' => $row->integer('minimum_packs', 0, 999999), 'paidThrough' => $paidThrough, 'buyer' => $buyer, 'wantsCsv' => $row->has('wants_csv') ? $row->yes('wants_csv', false) : null] : null;
+            return $row->isGood()
+                ? [
+                    'code' => $code,
+                    'name' => $name,
+                    'currency' => $currency?->code,
+                    'email' => $email,
+                    'terms' => $terms,
+                    'days' => $days,
+                    'cutOff' => $row->has('cut_off') || $new ? $cutOff : '',
+                    'amounts' => $amounts,
+                    'texts' => $texts,
+                    'addresses' => $addresses,
+                    'people' => $people,
+                    'freight' => $freight,
+                    'minimumKg' => $row->decimal('minimum_kg', 1),
+                    'minimumPacks' => $row->integer('minimum_packs', 0, 999999),
+                    'paidThrough' => $paidThrough,
+                    'buyer' => $buyer,
+                    'wantsCsv' => $row->has('wants_csv') ? $row->yes('wants_csv', false) : null,
+                ]
+                : null;
         };
     }
 
@@ -138,13 +294,25 @@ final readonly class SupplierImport implements ImportKind
                 $supplier->agreeTerms($row['terms']);
             }
             if ('' !== $row['days'] || '' !== $row['cutOff']) {
-                $supplier->takesOrders('' !== $row['days'] ? $row['days'] : $supplier->orderWeekdays(), '' !== $row['cutOff'] ? $row['cutOff'] : $supplier->orderDays()->cutOff);
+                $supplier->takesOrders(
+                    '' !== $row['days'] ? $row['days'] : $supplier->orderWeekdays(),
+                    '' !== $row['cutOff'] ? $row['cutOff'] : $supplier->orderDays()->cutOff,
+                );
             }
             [$minimum, $free, $tax, $freight, $load] = $row['amounts'];
             $supplier->ships($freight ?? $supplier->freight()?->amount, $load ?? $supplier->fullLoadKg());
-            $supplier->asksFor($minimum ?? $supplier->minimum()?->amount, $free ?? $supplier->freeFreightFrom()?->amount);
-            $supplier->deliversAs('' !== $texts['delivery_terms'] ? $texts['delivery_terms'] : $supplier->deliveryTerms(), $tax ?? $supplier->taxPercent());
-            $supplier->remember('' !== $texts['caution'] ? $texts['caution'] : $supplier->caution(), '' !== $texts['standing_note'] ? $texts['standing_note'] : $supplier->standingNote());
+            $supplier->asksFor(
+                $minimum ?? $supplier->minimum()?->amount,
+                $free ?? $supplier->freeFreightFrom()?->amount,
+            );
+            $supplier->deliversAs(
+                '' !== $texts['delivery_terms'] ? $texts['delivery_terms'] : $supplier->deliveryTerms(),
+                $tax ?? $supplier->taxPercent(),
+            );
+            $supplier->remember(
+                '' !== $texts['caution'] ? $texts['caution'] : $supplier->caution(),
+                '' !== $texts['standing_note'] ? $texts['standing_note'] : $supplier->standingNote(),
+            );
             foreach ($row['addresses'] as $role => $address) {
                 $supplier->moveTo($address[0], $address[1], $address[2], $address[3], $role);
             }
@@ -154,7 +322,10 @@ final readonly class SupplierImport implements ImportKind
             if (null !== $row['freight']) {
                 $supplier->reckonsFreight(...$row['freight']);
             }
-            $supplier->takesAtLeast($row['minimumKg'] ?? $supplier->minimumKg(), $row['minimumPacks'] ?? $supplier->minimumPacks());
+            $supplier->takesAtLeast(
+                $row['minimumKg'] ?? $supplier->minimumKg(),
+                $row['minimumPacks'] ?? $supplier->minimumPacks(),
+            );
             if (null !== $row['paidThrough']) {
                 $supplier->isPaidThrough($this->entities->find(Supplier::class, $row['paidThrough']));
             }
@@ -165,7 +336,11 @@ final readonly class SupplierImport implements ImportKind
             $supplier->jot('' !== $texts['notes'] ? $texts['notes'] : $supplier->notes());
             $contact = $supplier->contact();
             if ('' !== $texts['contact'] || '' !== $row['email']) {
-                $supplier->orderThrough('' !== $texts['contact'] ? $texts['contact'] : $contact?->name() ?? '', '' !== $row['email'] ? $row['email'] : $contact?->email() ?? '', '' !== $texts['phone'] ? $texts['phone'] : $contact?->phone() ?? '');
+                $supplier->orderThrough(
+                    '' !== $texts['contact'] ? $texts['contact'] : $contact?->name() ?? '',
+                    '' !== $row['email'] ? $row['email'] : $contact?->email() ?? '',
+                    '' !== $texts['phone'] ? $texts['phone'] : $contact?->phone() ?? '',
+                );
             }
         }
         $this->entities->flush();

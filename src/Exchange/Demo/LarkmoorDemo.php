@@ -52,7 +52,7 @@ final class LarkmoorDemo
     public const PASSWORD = 'larkmoor-honey';
     private const RATES = ['GBP' => 0.862, 'PLN' => 4.268, 'USD' => 1.084];
     private const LEDGER_DAYS = 130;
-    private const SHOP_SHARE = .38;
+    private const SHOP_SHARE = 0.38;
     private const SHELF_DAYS = 270;
     private const STAPLES = ['JAR-340R', 'JAR-454R', 'LID-63G', 'FND-WW', 'FEED-FON-25', 'FEED-SYR-14', 'HIV-NBBC'];
 
@@ -99,7 +99,17 @@ final class LarkmoorDemo
             $this->pastOrdersAndLedger($trades);
             $this->waitingOrders();
             $this->promises();
-            (new LarkmoorSourcing($this->entities, $this->suppliers, $this->items, $this->offers, $this->sites, self::RATES, $this->people['buyer'], $this->clock->now(), $this->priceLists))->load();
+            (new LarkmoorSourcing(
+                $this->entities,
+                $this->suppliers,
+                $this->items,
+                $this->offers,
+                $this->sites,
+                self::RATES,
+                $this->people['buyer'],
+                $this->clock->now(),
+                $this->priceLists,
+            ))->load();
             $this->plans();
             $this->entities->flush();
         });
@@ -108,27 +118,41 @@ final class LarkmoorDemo
 
     private function business(): void
     {
-        $this->entities->persist(new Business('Larkmoor Bee Supply', 'Heather Road 12, A94 LK08 Larkmoor, Ireland', 'IE9999999LB', 'EUR', BigDecimal::of('3.00'), BigDecimal::of('25'), BigDecimal::of('66000')));
-        foreach ([
-            ['DEPOT', 'Depot', 'Heather Road 12, A94 LK08 Larkmoor, IE', 'Mon–Fri 7 to 16', 9],
-            ['FERRY', 'Ferry Lane', 'Ferry Lane 3, A94 LK21 Larkmoor, IE', 'rear gate, Mon–Fri 8 to 16', 5],
-            ['MILL', 'Millbank', 'Millbank 40, A96 MB02 Sallow Bridge, IE', 'Tue–Sat 9 to 17', 4],
-        ] as [$code, $name, $address, $hours, $rows]) {
+        $this->entities->persist(
+            new Business(
+                'Larkmoor Bee Supply',
+                'Heather Road 12, A94 LK08 Larkmoor, Ireland',
+                'IE9999999LB',
+                'EUR',
+                BigDecimal::of('3.00'),
+                BigDecimal::of('25'),
+                BigDecimal::of('66000'),
+            ),
+        );
+        foreach (
+            [
+                ['DEPOT', 'Depot', 'Heather Road 12, A94 LK08 Larkmoor, IE', 'Mon–Fri 7 to 16', 9],
+                ['FERRY', 'Ferry Lane', 'Ferry Lane 3, A94 LK21 Larkmoor, IE', 'rear gate, Mon–Fri 8 to 16', 5],
+                ['MILL', 'Millbank', 'Millbank 40, A96 MB02 Sallow Bridge, IE', 'Tue–Sat 9 to 17', 4],
+            ] as [$code, $name, $address, $hours, $rows]
+        ) {
             $site = new Site($code, $name, $address, $hours);
             for ($row = 0; $row < $rows; ++$row) {
                 for ($rack = 1; $rack <= 4; ++$rack) {
-                    $site->addBin(sprintf('%s-%02d-%d', chr(65 + $row), $rack, 1 + ($row + $rack) % 3));
+                    $site->addBin(sprintf('%s-%02d-%d', chr(65 + $row), $rack, 1 + (($row + $rack) % 3)));
                 }
             }
             $this->entities->persist($site);
             $this->sites[$code] = $site;
         }
-        foreach ([
-            ['rowan@larkmoor.example', 'Rowan Okell', Role::Owner, null],
-            ['mara@larkmoor.example', 'Mara Ashdown', Role::Buyer, '2500'],
-            ['tam@larkmoor.example', 'Tam Brightwell', Role::Stockroom, '0'],
-            ['iris@larkmoor.example', 'Iris Fennimore', Role::Bookkeeper, '0'],
-        ] as [$email, $name, $role, $limit]) {
+        foreach (
+            [
+                ['rowan@larkmoor.example', 'Rowan Okell', Role::Owner, null],
+                ['mara@larkmoor.example', 'Mara Ashdown', Role::Buyer, '2500'],
+                ['tam@larkmoor.example', 'Tam Brightwell', Role::Stockroom, '0'],
+                ['iris@larkmoor.example', 'Iris Fennimore', Role::Bookkeeper, '0'],
+            ] as [$email, $name, $role, $limit]
+        ) {
             $person = new Person($email, $name, $role, null === $limit ? null : BigDecimal::of($limit));
             $person->usePassword($this->hasher->hashPassword($person, self::PASSWORD));
             $this->entities->persist($person);
@@ -138,7 +162,10 @@ final class LarkmoorDemo
         foreach (self::RATES as $currency => $rate) {
             $chance = new Chance('rate '.$currency);
             for ($day = 140; $day >= 0; --$day) {
-                $rate = max(.97 * self::RATES[$currency], min(1.03 * self::RATES[$currency], $rate * (1 + .002 * $chance->normal())));
+                $rate = max(
+                    0.97 * self::RATES[$currency],
+                    min(1.03 * self::RATES[$currency], $rate * (1 + 0.002 * $chance->normal())),
+                );
                 $rates->add($currency, $this->day($day), number_format($rate, 4, '.', ''), 'made up');
             }
         }
@@ -151,8 +178,14 @@ final class LarkmoorDemo
             $supplier = new Supplier($made->code, $made->name, $made->currency);
             $supplier->agreeTerms(PaymentTerms::net($made->terms[0], (string) $made->terms[1], $made->terms[2]));
             $supplier->takesOrders($made->weekdays, $made->cutOff);
-            $supplier->asksFor(null === $made->minimum ? null : BigDecimal::of($made->minimum), null === $made->freeFreight ? null : BigDecimal::of($made->freeFreight));
-            $supplier->ships(null === $made->freeFreight ? null : BigDecimal::of((string) round(.07 * $made->freeFreight)), 'TINDAVIK' === $made->code ? BigDecimal::of(900) : null);
+            $supplier->asksFor(
+                null === $made->minimum ? null : BigDecimal::of($made->minimum),
+                null === $made->freeFreight ? null : BigDecimal::of($made->freeFreight),
+            );
+            $supplier->ships(
+                null === $made->freeFreight ? null : BigDecimal::of((string) round(0.07 * $made->freeFreight)),
+                'TINDAVIK' === $made->code ? BigDecimal::of(900) : null,
+            );
             $supplier->deliversAs($made->delivery, BigDecimal::of($made->tax));
             $supplier->remember($made->caution, $made->note);
             if (null !== $made->address) {
@@ -175,19 +208,38 @@ final class LarkmoorDemo
             $cost = $this->homeCost($row);
             $item->costs($cost, $cost);
             $this->entities->persist($item);
-            $offer = $this->offer($this->suppliers[$row['supplier']], $item, $row['their_code'], $row['pack'], (int) $row['content'], (int) $row['minimum'], (int) $row['multiple'], (int) $row['lead'], 1, $this->breaks((float) $row['price'], 'JAR' === substr($row['code'], 0, 3)));
+            $offer = $this->offer(
+                $this->suppliers[$row['supplier']],
+                $item,
+                $row['their_code'],
+                $row['pack'],
+                (int) $row['content'],
+                (int) $row['minimum'],
+                (int) $row['multiple'],
+                (int) $row['lead'],
+                1,
+                $this->breaks((float) $row['price'], 'JAR' === substr($row['code'], 0, 3)),
+            );
             $this->items[$row['code']] = $item;
             $this->offers[$row['code']] = $offer;
             $this->catalogue[$row['code']] = $row;
             if (1 === preg_match('/^JAR-\d+[HR]$/', $row['code'])) {
-                $this->offer($this->suppliers['TINDAVIK'], $item, 'TK-'.$row['code'], 'carton', 24, 5, 1, 22, 2, [[1, number_format((float) $row['price'] * 2 * 4.0, 2, '.', '')], [20, number_format((float) $row['price'] * 2 * 3.86, 2, '.', '')]]);
+                $this->offer($this->suppliers['TINDAVIK'], $item, 'TK-'.$row['code'], 'carton', 24, 5, 1, 22, 2, [
+                    [1, number_format((float) $row['price'] * 2 * 4.0, 2, '.', '')],
+                    [20, number_format((float) $row['price'] * 2 * 3.86, 2, '.', '')],
+                ]);
                 if ('H' === substr($row['code'], -1)) {
-                    $this->offer($this->suppliers['LUMEN'], $item, 'LF-'.$row['code'], 'case', 24, 2, 1, 11, 2, [[1, number_format((float) $row['price'] * 2.05, 2, '.', '')], [12, number_format((float) $row['price'] * 1.94, 2, '.', '')]]);
+                    $this->offer($this->suppliers['LUMEN'], $item, 'LF-'.$row['code'], 'case', 24, 2, 1, 11, 2, [
+                        [1, number_format((float) $row['price'] * 2.05, 2, '.', '')],
+                        [12, number_format((float) $row['price'] * 1.94, 2, '.', '')],
+                    ]);
                 }
             }
             foreach ($this->sitesOf($row) as $code) {
                 $bins = $this->sites[$code]->bins();
-                $this->entities->persist(new Stocking($item, $this->sites[$code], $bins[crc32($row['code']) % count($bins)]));
+                $this->entities->persist(
+                    new Stocking($item, $this->sites[$code], $bins[crc32($row['code']) % count($bins)]),
+                );
             }
         }
     }
@@ -196,7 +248,12 @@ final class LarkmoorDemo
     private function rows(): iterable
     {
         $file = new \SplFileObject(__DIR__.'/catalogue.csv');
-        $file->setFlags(\SplFileObject::READ_CSV | \SplFileObject::READ_AHEAD | \SplFileObject::SKIP_EMPTY | \SplFileObject::DROP_NEW_LINE);
+        $file->setFlags(
+            \SplFileObject::READ_CSV |
+                \SplFileObject::READ_AHEAD |
+                \SplFileObject::SKIP_EMPTY |
+                \SplFileObject::DROP_NEW_LINE,
+        );
         $file->setCsvControl(';', '"', '');
         $header = null;
         foreach ($file as $fields) {
@@ -212,8 +269,18 @@ final class LarkmoorDemo
     }
 
     /** @param list<array{int, string}> $prices */
-    private function offer(Supplier $supplier, Item $item, string $code, string $pack, int $content, int $minimum, int $multiple, int $lead, int $rank, array $prices): Offer
-    {
+    private function offer(
+        Supplier $supplier,
+        Item $item,
+        string $code,
+        string $pack,
+        int $content,
+        int $minimum,
+        int $multiple,
+        int $lead,
+        int $rank,
+        array $prices,
+    ): Offer {
         $offer = new Offer($supplier, $item, $code, $pack, BigDecimal::of($content));
         $offer->sellBy(BuyingRule::of(Pack::of($pack, $content), $minimum, $multiple));
         $offer->promise($lead, $rank, $this->today->modify('+150 days'));
@@ -228,14 +295,16 @@ final class LarkmoorDemo
     {
         $at = static fn (float $factor): string => number_format($price * $factor, 2, '.', '');
 
-        return $volume ? [[1, $at(1)], [40, $at(.965)], [80, $at(.94)]] : [[1, $at(1)]];
+        return $volume ? [[1, $at(1)], [40, $at(0.965)], [80, $at(0.94)]] : [[1, $at(1)]];
     }
 
     /** @param Row $row */
     private function homeCost(array $row): BigDecimal
     {
         $rate = self::RATES[$this->suppliers[$row['supplier']]->currency()->code] ?? 1.0;
-        $cost = (float) $row['price'] / $rate / (float) $row['content'] * (.96 + .05 * (new Chance('cost '.$row['code']))->share());
+        $cost =
+            ((float) $row['price'] / $rate / (float) $row['content']) *
+            (0.96 + 0.05 * (new Chance('cost '.$row['code']))->share());
 
         return BigDecimal::of(number_format($cost, 6, '.', ''));
     }
@@ -247,7 +316,13 @@ final class LarkmoorDemo
      */
     private function sitesOf(array $row): array
     {
-        return ['DEPOT', ...array_map(static fn (string $shop): string => ['FL' => 'FERRY', 'ML' => 'MILL'][$shop] ?? 'DEPOT', array_filter(explode(' ', $row['shops']), static fn (string $shop): bool => '' !== $shop))];
+        return [
+            'DEPOT',
+            ...array_map(
+                static fn (string $shop): string => ['FL' => 'FERRY', 'ML' => 'MILL'][$shop] ?? 'DEPOT',
+                array_filter(explode(' ', $row['shops']), static fn (string $shop): bool => '' !== $shop),
+            ),
+        ];
     }
 
     /** @return array<string, array<string, LarkmoorTrade>> by item and site */
@@ -263,8 +338,16 @@ final class LarkmoorDemo
                 $made = $this->madeSupplier($row['supplier']);
                 $share = 'DEPOT' === $site ? 1.0 : self::SHOP_SHARE;
                 $trade = new LarkmoorTrade(
-                    $code.' '.$site, (float) $row['weekly'] * $share, $row['season'], 'FERRY' === $site && 'harvest' === $row['season'],
-                    (int) $row['content'], (int) $row['multiple'], $made->leadDays, $made->rhythm, $this->today, $arrivals[$row['supplier']],
+                    $code.' '.$site,
+                    (float) $row['weekly'] * $share,
+                    $row['season'],
+                    'FERRY' === $site && 'harvest' === $row['season'],
+                    (int) $row['content'],
+                    (int) $row['multiple'],
+                    $made->leadDays,
+                    $made->rhythm,
+                    $this->today,
+                    $arrivals[$row['supplier']],
                 );
                 $trade->run();
                 $trades[$code][$site] = $trade;
@@ -298,7 +381,10 @@ final class LarkmoorDemo
             $first = $made->open[0] + $made->rhythm;
         }
         for ($day = max($first, $made->leadDays + 2); $day <= LarkmoorTrade::DAYS; $day += $made->rhythm) {
-            $took = max(2, $made->leadDays + (int) round($made->leadSpread * $chance->normal() + $made->leadSpread / 3));
+            $took = max(
+                2,
+                $made->leadDays + (int) round($made->leadSpread * $chance->normal() + $made->leadSpread / 3),
+            );
             $days[$day] = max(1, $day - $took);
         }
 
@@ -308,11 +394,23 @@ final class LarkmoorDemo
     /** @param array<string, array<string, LarkmoorTrade>> $trades */
     private function salesHistory(array $trades): void
     {
-        $sales = new BulkInsert($this->connection, 'sales_day', ['item_id', 'site_id', 'day', 'quantity', 'out_of_stock']);
+        $sales = new BulkInsert($this->connection, 'sales_day', [
+            'item_id',
+            'site_id',
+            'day',
+            'quantity',
+            'out_of_stock',
+        ]);
         foreach ($trades as $code => $bySite) {
             foreach ($bySite as $site => $trade) {
                 foreach ($trade->sold + array_map(static fn (bool $out): int => 0, $trade->out) as $day => $quantity) {
-                    $sales->add($this->items[$code]->id, $this->sites[$site]->id, $this->day($day), $quantity, isset($trade->out[$day]));
+                    $sales->add(
+                        $this->items[$code]->id,
+                        $this->sites[$site]->id,
+                        $this->day($day),
+                        $quantity,
+                        isset($trade->out[$day]),
+                    );
                 }
             }
         }
@@ -337,17 +435,89 @@ final class LarkmoorDemo
             }
         }
         $stannery = $this->madeSupplier('STANNERY');
-        $papers[] = ['supplier' => $stannery, 'day' => 66, 'arrival' => -99, 'lines' => [
-            ['item' => 'SP-BEL-S', 'site' => 'DEPOT', 'packs' => 6], ['item' => 'SP-MSH-F', 'site' => 'DEPOT', 'packs' => 8], ['item' => 'SP-BRG-6', 'site' => 'DEPOT', 'packs' => 4],
-        ]];
+        $papers[] = [
+            'supplier' => $stannery,
+            'day' => 66,
+            'arrival' => -99,
+            'lines' => [
+                ['item' => 'SP-BEL-S', 'site' => 'DEPOT', 'packs' => 6],
+                ['item' => 'SP-MSH-F', 'site' => 'DEPOT', 'packs' => 8],
+                ['item' => 'SP-BRG-6', 'site' => 'DEPOT', 'packs' => 4],
+            ],
+        ];
         usort($papers, static fn (array $a, array $b): int => $b['day'] <=> $a['day']);
 
-        $orders = new BulkInsert($this->connection, 'purchase_order', ['id', 'number', 'supplier_id', 'buyer_id', 'version', 'state', 'currency', 'home_currency', 'foreign_for_one', 'tax_percent', 'note', 'wanted_on', 'promised_on', 'approved_by_id', 'approved_at', 'sent_at', 'acknowledged_at', 'revision', 'created_at']);
-        $orderLines = (new BulkInsert($this->connection, 'order_line', ['id', 'order_id', 'position', 'item_id', 'offer_id', 'site_id', 'description', 'supplier_code', 'pack_name', 'pack_content', 'packs', 'price', 'received', 'closed_short']))->after($orders);
-        $deliveries = new BulkInsert($this->connection, 'delivery', ['id', 'version', 'supplier_id', 'site_id', 'note_number', 'arrived_at', 'booked_at']);
-        $deliveryLines = (new BulkInsert($this->connection, 'delivery_line', ['delivery_id', 'line_id', 'counted', 'expected', 'close_short', 'lot', 'expires_on']))->after($orderLines, $deliveries);
-        $receipts = (new BulkInsert($this->connection, 'receipt', ['id', 'number', 'delivery_id', 'by_id', 'day', 'at', 'idempotency_key']))->after($deliveries);
-        $receiptLines = (new BulkInsert($this->connection, 'receipt_line', ['receipt_id', 'line_id', 'packs', 'unit_cost', 'lot']))->after($orderLines, $receipts);
+        $orders = new BulkInsert($this->connection, 'purchase_order', [
+            'id',
+            'number',
+            'supplier_id',
+            'buyer_id',
+            'version',
+            'state',
+            'currency',
+            'home_currency',
+            'foreign_for_one',
+            'tax_percent',
+            'note',
+            'wanted_on',
+            'promised_on',
+            'approved_by_id',
+            'approved_at',
+            'sent_at',
+            'acknowledged_at',
+            'revision',
+            'created_at',
+        ]);
+        $orderLines = (new BulkInsert($this->connection, 'order_line', [
+            'id',
+            'order_id',
+            'position',
+            'item_id',
+            'offer_id',
+            'site_id',
+            'description',
+            'supplier_code',
+            'pack_name',
+            'pack_content',
+            'packs',
+            'price',
+            'received',
+            'closed_short',
+        ]))->after($orders);
+        $deliveries = new BulkInsert($this->connection, 'delivery', [
+            'id',
+            'version',
+            'supplier_id',
+            'site_id',
+            'note_number',
+            'arrived_at',
+            'booked_at',
+        ]);
+        $deliveryLines = (new BulkInsert($this->connection, 'delivery_line', [
+            'delivery_id',
+            'line_id',
+            'counted',
+            'expected',
+            'close_short',
+            'lot',
+            'expires_on',
+        ]))->after($orderLines, $deliveries);
+        $receipts = (new BulkInsert($this->connection, 'receipt', [
+            'id',
+            'number',
+            'delivery_id',
+            'by_id',
+            'day',
+            'at',
+            'idempotency_key',
+        ]))->after($deliveries);
+        $receiptLines = (new BulkInsert($this->connection, 'receipt_line', [
+            'receipt_id',
+            'line_id',
+            'packs',
+            'unit_cost',
+            'lot',
+        ]))->after($orderLines, $receipts);
         $audit = new BulkInsert($this->connection, 'audit_entry', ['at', 'person_id', 'subject', 'words']);
         $orderId = $lineId = $receiptId = 0;
         foreach ($papers as $paper) {
@@ -367,28 +537,66 @@ final class LarkmoorDemo
             $shortBy = 0;
             foreach ($paper['lines'] as $position => $line) {
                 $offer = $this->offers[$line['item']];
-                $price = LarkmoorSourcing::AGREED_ITEM === $line['item'] && $paper['day'] <= LarkmoorSourcing::AGREED_FOR
-                    ? (float) LarkmoorSourcing::AGREED_PRICE * $offer->rule()->pack->content->toFloat()
-                    : $offer->prices()->priceFor($line['packs'])->toFloat() * ($paper['day'] > LarkmoorSourcing::ROSE_BEFORE ? LarkmoorSourcing::WAS : 1);
-                $total += $price * $line['packs'] / $rate;
+                $price =
+                    LarkmoorSourcing::AGREED_ITEM === $line['item'] && $paper['day'] <= LarkmoorSourcing::AGREED_FOR
+                        ? (float) LarkmoorSourcing::AGREED_PRICE * $offer->rule()->pack->content->toFloat()
+                        : $offer->prices()->priceFor($line['packs'])->toFloat() *
+                            ($paper['day'] > LarkmoorSourcing::ROSE_BEFORE ? LarkmoorSourcing::WAS : 1);
+                $total += ($price * $line['packs']) / $rate;
                 $lines[] = [++$lineId, $position + 1, $line, $offer, number_format($price, 4, '.', '')];
             }
             $confirmed = !$open || 1 === ($made->open[2] ?? 0);
             $sent = $this->instant($paper['day'], '09:'.$chance->between(10, 59));
             $orders->add(
-                $orderId, $number, $supplier->id, $this->people['buyer']->id, 1, $open ? ($confirmed && 52 !== $due ? 'acknowledged' : 'sent') : 'received',
-                $made->currency, 'EUR', number_format($rate, 8, '.', ''), (string) $made->tax, $made->note, $this->day($due), $confirmed && 52 !== $due ? $this->day($due) : null,
-                $this->people[$total > 2500 ? 'owner' : 'buyer']->id, $sent, $sent, $confirmed && 52 !== $due ? $this->instant($paper['day'] - 1, '11:20') : null, 1, $this->instant($paper['day'], '09:02'),
+                $orderId,
+                $number,
+                $supplier->id,
+                $this->people['buyer']->id,
+                1,
+                $open ? ($confirmed && 52 !== $due ? 'acknowledged' : 'sent') : 'received',
+                $made->currency,
+                'EUR',
+                number_format($rate, 8, '.', ''),
+                (string) $made->tax,
+                $made->note,
+                $this->day($due),
+                $confirmed && 52 !== $due ? $this->day($due) : null,
+                $this->people[$total > 2500 ? 'owner' : 'buyer']->id,
+                $sent,
+                $sent,
+                $confirmed && 52 !== $due ? $this->instant($paper['day'] - 1, '11:20') : null,
+                1,
+                $this->instant($paper['day'], '09:02'),
             );
-            $audit->add($this->instant($paper['day'], '09:02'), $this->people['buyer']->id, $number, 'Drafted from Reorder');
+            $audit->add(
+                $this->instant($paper['day'], '09:02'),
+                $this->people['buyer']->id,
+                $number,
+                'Drafted from Reorder',
+            );
             $audit->add($sent, $this->people['buyer']->id, $number, 'Sent to '.($made->contact[0] ?? $made->name));
             $receiptsBySite = [];
             foreach ($lines as [$id, $position, $line, $offer, $price]) {
                 $item = $this->items[$line['item']];
-                $short = !$open && 0 === $shortBy && $line['packs'] > 3 && $chance->share() < .02 ? 1 : 0;
+                $short = !$open && 0 === $shortBy && $line['packs'] > 3 && $chance->share() < 0.02 ? 1 : 0;
                 $shortBy += $short;
                 $packs = $open ? 0 : $line['packs'] - $short;
-                $orderLines->add($id, $orderId, $position, $item->id, $offer->id, $this->sites[$line['site']]->id, $item->name(), $offer->supplierCode(), $offer->packName, (string) $offer->rule()->pack->content, $line['packs'], $price, $packs, $short);
+                $orderLines->add(
+                    $id,
+                    $orderId,
+                    $position,
+                    $item->id,
+                    $offer->id,
+                    $this->sites[$line['site']]->id,
+                    $item->name(),
+                    $offer->supplierCode(),
+                    $offer->packName,
+                    (string) $offer->rule()->pack->content,
+                    $line['packs'],
+                    $price,
+                    $packs,
+                    $short,
+                );
                 if (!$open) {
                     $receiptsBySite[$line['site']][] = [$id, $line, $packs, $short, $offer, $price];
                 }
@@ -396,22 +604,54 @@ final class LarkmoorDemo
             foreach ($receiptsBySite as $site => $siteLines) {
                 $receipt = 'R-'.(1000 + ++$receiptId);
                 $at = $this->instant($paper['arrival'], '10:'.$chance->between(10, 59));
-                $deliveries->add($receiptId, 1, $supplier->id, $this->sites[$site]->id, (string) (20000 + 31 * $receiptId), $at, $at);
-                $receipts->add($receiptId, $receipt, $receiptId, $this->people['stockroom']->id, $this->day($paper['arrival']), $at, 'delivery-'.$receiptId);
+                $deliveries->add(
+                    $receiptId,
+                    1,
+                    $supplier->id,
+                    $this->sites[$site]->id,
+                    (string) (20000 + 31 * $receiptId),
+                    $at,
+                    $at,
+                );
+                $receipts->add(
+                    $receiptId,
+                    $receipt,
+                    $receiptId,
+                    $this->people['stockroom']->id,
+                    $this->day($paper['arrival']),
+                    $at,
+                    'delivery-'.$receiptId,
+                );
                 $audit->add($at, $this->people['stockroom']->id, $number, 'Booked in as '.$receipt);
                 foreach ($siteLines as [$id, $line, $packs, $short, $offer, $price]) {
-                    $cost = number_format((float) $price / $rate / $offer->rule()->pack->content->toFloat(), 6, '.', '');
-                    $lot = $this->items[$line['item']]->isLotTracked() ? strtoupper(substr(hash('crc32b', $receipt.$line['item']), 0, 5)) : '';
+                    $cost = number_format(
+                        (float) $price / $rate / $offer->rule()->pack->content->toFloat(),
+                        6,
+                        '.',
+                        '',
+                    );
+                    $lot = $this->items[$line['item']]->isLotTracked()
+                        ? strtoupper(substr(hash('crc32b', $receipt.$line['item']), 0, 5))
+                        : '';
                     $deliveryLines->add($receiptId, $id, $packs, $packs + $short, $short, $lot, null);
                     $receiptLines->add($receiptId, $id, $packs, $cost, $lot);
-                    $received[$line['item']][$site][$paper['arrival']][] = [$packs * $offer->rule()->pack->content->toInt(), $receipt, $cost];
+                    $received[$line['item']][$site][$paper['arrival']][] = [
+                        $packs * $offer->rule()->pack->content->toInt(),
+                        $receipt,
+                        $cost,
+                    ];
                 }
             }
         }
         foreach ([$orders, $orderLines, $deliveries, $deliveryLines, $receipts, $receiptLines, $audit] as $bulk) {
             $bulk->flush();
         }
-        $this->connection->executeStatement('INSERT INTO number_series (name, next) VALUES (?, ?), (?, ?)', [NumberSeries::ORDERS, 1001 + $orderId, NumberSeries::RECEIPTS, 1001 + $receiptId]);
+        $this->connection->executeStatement('INSERT INTO number_series (name, next) VALUES (?, ?), (?, ?)', [
+            NumberSeries::ORDERS,
+            1001 + $orderId,
+            NumberSeries::RECEIPTS,
+            1001 + $receiptId,
+        ]);
         $this->writeLedger($trades, $received);
     }
 
@@ -421,15 +661,37 @@ final class LarkmoorDemo
      */
     private function writeLedger(array $trades, array $received): void
     {
-        $lots = new BulkInsert($this->connection, 'lot', ['item_id', 'number', 'expires_on'], ' ON DUPLICATE KEY UPDATE expires_on = expires_on');
+        $lots = new BulkInsert(
+            $this->connection,
+            'lot',
+            ['item_id', 'number', 'expires_on'],
+            ' ON DUPLICATE KEY UPDATE expires_on = expires_on',
+        );
         $postings = [];
         foreach ($trades as $code => $bySite) {
             $item = $this->items[$code];
             foreach ($bySite as $site => $trade) {
                 $siteId = $this->sites[$site]->id;
                 $chance = new Chance('lots '.$code);
-                $post = function (MovementKind $kind, int $quantity, int $day, string $reference, ?string $cost, string $lot) use (&$postings, $item, $siteId): void {
-                    $postings[] = new Posting($item->id, $siteId, $kind, BigDecimal::of($quantity), null === $cost ? null : BigDecimal::of($cost), $this->today->modify(-$day.' days'), $reference, null, $lot);
+                $post = function (
+                    MovementKind $kind,
+                    int $quantity,
+                    int $day,
+                    string $reference,
+                    ?string $cost,
+                    string $lot,
+                ) use (&$postings, $item, $siteId): void {
+                    $postings[] = new Posting(
+                        $item->id,
+                        $siteId,
+                        $kind,
+                        BigDecimal::of($quantity),
+                        null === $cost ? null : BigDecimal::of($cost),
+                        $this->today->modify(-$day.' days'),
+                        $reference,
+                        null,
+                        $lot,
+                    );
                 };
                 /** @var list<array{string, int}> $held lots on the shelf, oldest first */
                 $held = [];
@@ -440,7 +702,14 @@ final class LarkmoorDemo
                         $lots->add($item->id, $lot, $this->day(-$chance->between(20, 75)));
                     }
                     $held[] = [$lot, $opening];
-                    $post(MovementKind::Opening, $opening, self::LEDGER_DAYS, 'opening', (string) $item->averageCost(), $lot);
+                    $post(
+                        MovementKind::Opening,
+                        $opening,
+                        self::LEDGER_DAYS,
+                        'opening',
+                        (string) $item->averageCost(),
+                        $lot,
+                    );
                 }
                 for ($day = self::LEDGER_DAYS - 1; $day >= 1; --$day) {
                     foreach ($received[$code][$site][$day] ?? [] as [$units, $receipt, $cost]) {
@@ -454,7 +723,14 @@ final class LarkmoorDemo
                     $sold = $trade->sold[$day] ?? 0;
                     while ($sold > 0 && [] !== $held) {
                         $take = min($sold, $held[0][1]);
-                        $post($item->isSold() ? MovementKind::Sale : MovementKind::Use, -$take, $day, 'day’s sales', null, $held[0][0]);
+                        $post(
+                            $item->isSold() ? MovementKind::Sale : MovementKind::Use,
+                            -$take,
+                            $day,
+                            'day’s sales',
+                            null,
+                            $held[0][0],
+                        );
                         $sold -= $take;
                         $held[0][1] -= $take;
                         if (0 === $held[0][1]) {
@@ -471,14 +747,36 @@ final class LarkmoorDemo
     private function waitingOrders(): void
     {
         $buyer = $this->people['buyer'];
-        $this->connection->executeStatement('UPDATE number_series SET next = next + 2 WHERE name = ?', [NumberSeries::ORDERS]);
-        $next = (int) (is_numeric($value = $this->connection->fetchOne('SELECT next FROM number_series WHERE name = ?', [NumberSeries::ORDERS])) ? $value : 0);
-        $big = new PurchaseOrder('PO-'.($next - 2), $this->suppliers['TINDAVIK'], $buyer, ExchangeRate::of('EUR', 'PLN', (string) self::RATES['PLN']), $this->today->modify('+24 days'), $this->clock->now()->modify('-20 hours'));
+        $this->connection->executeStatement('UPDATE number_series SET next = next + 2 WHERE name = ?', [
+            NumberSeries::ORDERS,
+        ]);
+        $next = (int) (is_numeric(
+            $value = $this->connection->fetchOne('SELECT next FROM number_series WHERE name = ?', [
+                NumberSeries::ORDERS,
+            ]),
+        )
+            ? $value
+            : 0);
+        $big = new PurchaseOrder(
+            'PO-'.($next - 2),
+            $this->suppliers['TINDAVIK'],
+            $buyer,
+            ExchangeRate::of('EUR', 'PLN', (string) self::RATES['PLN']),
+            $this->today->modify('+24 days'),
+            $this->clock->now()->modify('-20 hours'),
+        );
         foreach (['BKT-15' => 24, 'BKT-30' => 16, 'BKT-5' => 20, 'TUB-500' => 14, 'TUB-250' => 16] as $code => $packs) {
             OrderLine::fromOffer($big, $this->offers[$code], $this->sites['DEPOT'], BigDecimal::of($packs));
         }
         $big->awaitApproval();
-        $draft = new PurchaseOrder('PO-'.($next - 1), $this->suppliers['LUMEN'], $buyer, ExchangeRate::of('EUR', 'EUR', 1), $this->today->modify('+13 days'), $this->clock->now()->modify('-2 hours'));
+        $draft = new PurchaseOrder(
+            'PO-'.($next - 1),
+            $this->suppliers['LUMEN'],
+            $buyer,
+            ExchangeRate::of('EUR', 'EUR', 1),
+            $this->today->modify('+13 days'),
+            $this->clock->now()->modify('-2 hours'),
+        );
         foreach (['BOT-500S' => 3, 'PK-LBH-S' => 2] as $code => $packs) {
             OrderLine::fromOffer($draft, $this->offers[$code], $this->sites['DEPOT'], BigDecimal::of($packs));
         }
@@ -497,7 +795,15 @@ final class LarkmoorDemo
         foreach ($stock as $i => $place) {
             if (0 === $i % 2) {
                 $wanted = $i < 4 ? (int) $place['held'] + 3 : max(1, intdiv((int) $place['held'], 3));
-                $this->entities->persist(new CustomerPromise($this->items[$place['code']], $this->sites[$place['site']], BigDecimal::of($wanted), $this->today->modify('+'.(2 + $i).' days'), 'sale '.(2231 + $i)));
+                $this->entities->persist(
+                    new CustomerPromise(
+                        $this->items[$place['code']],
+                        $this->sites[$place['site']],
+                        BigDecimal::of($wanted),
+                        $this->today->modify('+'.(2 + $i).' days'),
+                        'sale '.(2231 + $i),
+                    ),
+                );
             }
         }
     }
@@ -507,19 +813,65 @@ final class LarkmoorDemo
     {
         $saturday = $this->today->modify('saturday');
         $saturday = $saturday <= $this->today->modify('+2 days') ? $saturday->modify('+7 days') : $saturday;
-        $jars = array_values(array_filter(array_keys($this->items), static fn (string $code): bool => str_starts_with($code, 'JAR-')));
+        $jars = array_values(
+            array_filter(array_keys($this->items), static fn (string $code): bool => str_starts_with($code, 'JAR-')),
+        );
         foreach (array_slice($jars, 0, 4) as $i => $code) {
-            $this->entities->persist(new PlannedNeed($this->items[$code], $this->sites['FERRY'], BigDecimal::of([96, 72, 48, 48][$i]), $saturday, 'Advent market', $this->people['buyer']));
+            $this->entities->persist(
+                new PlannedNeed(
+                    $this->items[$code],
+                    $this->sites['FERRY'],
+                    BigDecimal::of([96, 72, 48, 48][$i]),
+                    $saturday,
+                    'Advent market',
+                    $this->people['buyer'],
+                ),
+            );
         }
-        foreach (array_slice(array_values(array_filter(array_keys($this->items), static fn (string $code): bool => 1 === preg_match('/^(WAX|CND)/', $code))), 0, 2) as $code) {
-            $this->entities->persist(new PlannedNeed($this->items[$code], $this->sites['DEPOT'], BigDecimal::of(40), $this->today->modify('+17 days'), 'Candle workshop, Sallow Bridge school', $this->people['owner']));
+        foreach (
+            array_slice(
+                array_values(
+                    array_filter(
+                        array_keys($this->items),
+                        static fn (string $code): bool => 1 === preg_match('/^(WAX|CND)/', $code),
+                    ),
+                ),
+                0,
+                2,
+            ) as $code
+        ) {
+            $this->entities->persist(
+                new PlannedNeed(
+                    $this->items[$code],
+                    $this->sites['DEPOT'],
+                    BigDecimal::of(40),
+                    $this->today->modify('+17 days'),
+                    'Candle workshop, Sallow Bridge school',
+                    $this->people['owner'],
+                ),
+            );
         }
         $christmas = new \DateTimeImmutable($this->today->format('Y').'-12-24');
         $this->entities->persist(new Closure(null, $christmas, $christmas->modify('+8 days'), 'Christmas'));
-        $this->entities->persist(new Closure($this->suppliers['BRENMOOR'], $christmas->modify('-3 days'), $christmas->modify('+10 days'), 'Joinery shut'));
+        $this->entities->persist(
+            new Closure(
+                $this->suppliers['BRENMOOR'],
+                $christmas->modify('-3 days'),
+                $christmas->modify('+10 days'),
+                'Joinery shut',
+            ),
+        );
         $this->entities->persist(new OrderList('Jars and lids', null, null, 'Jars and lids'));
         $this->entities->persist(new OrderList('Millbank shelf', null, $this->sites['MILL']));
-        $this->entities->persist(new OrderList('Counter supplies', null, null, '', array_values(array_filter($this->items, static fn (Item $item): bool => !$item->isSold()))));
+        $this->entities->persist(
+            new OrderList(
+                'Counter supplies',
+                null,
+                null,
+                '',
+                array_values(array_filter($this->items, static fn (Item $item): bool => !$item->isSold())),
+            ),
+        );
         foreach ($this->offers as $offer) {
             if ('OSTREL' === $offer->supplier->code) {
                 $offer->announce(BigDecimal::of(6), $this->today->modify('+2 days'));
@@ -527,13 +879,22 @@ final class LarkmoorDemo
         }
         $par = array_values(array_filter($this->items, static fn (Item $item): bool => !$item->isSold()))[0] ?? null;
         if (null !== $par) {
-            $this->entities->persist(new ItemPolicy($par, Policy::of(PolicyKind::Par, ServiceTarget::of(ServiceTarget::CYCLE, .95), 40)));
+            $this->entities->persist(
+                new ItemPolicy($par, Policy::of(PolicyKind::Par, ServiceTarget::of(ServiceTarget::CYCLE, 0.95), 40)),
+            );
         }
         // A club bought a year's jars in one go; planning must not take it for a trend.
         $this->entities->flush();
         $this->connection->executeStatement(
             'UPDATE sales_day SET quantity = quantity + 900 WHERE item_id = ? AND site_id = ? AND day = ?',
-            [$this->items['JAR-340R']->id, $this->sites['DEPOT']->id, $this->connection->fetchOne('SELECT MAX(day) FROM sales_day WHERE item_id = ? AND site_id = ? AND day < ? AND quantity > 0', [$this->items['JAR-340R']->id, $this->sites['DEPOT']->id, $this->day(63)])],
+            [
+                $this->items['JAR-340R']->id,
+                $this->sites['DEPOT']->id,
+                $this->connection->fetchOne(
+                    'SELECT MAX(day) FROM sales_day WHERE item_id = ? AND site_id = ? AND day < ? AND quantity > 0',
+                    [$this->items['JAR-340R']->id, $this->sites['DEPOT']->id, $this->day(63)],
+                ),
+            ],
         );
     }
 

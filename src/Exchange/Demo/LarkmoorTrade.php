@@ -16,12 +16,12 @@ final class LarkmoorTrade
     /** Months January to December against the year's mean. */
     private const SEASONS = [
         'flat' => [1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1, 1],
-        'spring' => [.45, .7, 1.3, 1.9, 2.0, 1.6, 1.1, .7, .6, .5, .55, .6],
-        'harvest' => [.55, .5, .55, .65, .9, 1.2, 1.7, 2.0, 1.5, .9, .8, .75],
-        'feed' => [.7, 1.1, 1.2, .7, .3, .2, .4, 1.3, 2.5, 2.0, .9, .7],
-        'treat' => [1.2, .4, .5, .6, .5, .5, .9, 2.4, 2.1, .8, .7, 1.4],
-        'xmas' => [.6, .6, .7, .7, .7, .7, .8, .8, 1.0, 1.5, 2.3, 1.6],
-        'spare' => [.8, .9, 1.1, 1.2, 1.2, 1.1, 1.2, 1.2, 1, .8, .8, .7],
+        'spring' => [0.45, 0.7, 1.3, 1.9, 2.0, 1.6, 1.1, 0.7, 0.6, 0.5, 0.55, 0.6],
+        'harvest' => [0.55, 0.5, 0.55, 0.65, 0.9, 1.2, 1.7, 2.0, 1.5, 0.9, 0.8, 0.75],
+        'feed' => [0.7, 1.1, 1.2, 0.7, 0.3, 0.2, 0.4, 1.3, 2.5, 2.0, 0.9, 0.7],
+        'treat' => [1.2, 0.4, 0.5, 0.6, 0.5, 0.5, 0.9, 2.4, 2.1, 0.8, 0.7, 1.4],
+        'xmas' => [0.6, 0.6, 0.7, 0.7, 0.7, 0.7, 0.8, 0.8, 1.0, 1.5, 2.3, 1.6],
+        'spare' => [0.8, 0.9, 1.1, 1.2, 1.2, 1.1, 1.2, 1.2, 1, 0.8, 0.8, 0.7],
     ];
 
     /** @var array<int, int> units sold by day; days without a sale are missing */
@@ -62,11 +62,11 @@ final class LarkmoorTrade
             $arrived = $coming[$day] ?? 0;
             $stock += $arrived;
             $onOrder -= $arrived;
-            $mean = $this->mean($day, $month, $dayOfMonth) * [0, 1.05, .9, .95, 1.0, 1.25, 1.55, .3][$weekday];
+            $mean = $this->mean($day, $month, $dayOfMonth) * [0, 1.05, 0.9, 0.95, 1.0, 1.25, 1.55, 0.3][$weekday];
             if ($this->fairs && 6 === $weekday && $dayOfMonth <= 7 && in_array($month, [5, 6, 9, 12], true)) {
                 $mean *= 3.2;
             }
-            $wanted = $chance->poisson($mean * exp(.28 * $chance->normal() - .04));
+            $wanted = $chance->poisson($mean * exp(0.28 * $chance->normal() - 0.04));
             if ($stock <= 0 && $mean > 0) {
                 $this->out[$day] = true;
             }
@@ -78,9 +78,10 @@ final class LarkmoorTrade
             if (isset($this->arrivals[$day])) {
                 $perDay = max($this->mean($day, $month, $dayOfMonth), $this->weekly / 21);
                 $trigger = $perDay * ($this->leadDays + 1.35 * $this->rhythm) + 1.6 * sqrt($this->weekly) + 1;
-                if ($stock + $onOrder <= $trigger && $chance->share() > .06) {
+                if ($stock + $onOrder <= $trigger && $chance->share() > 0.06) {
                     $size = $this->packContent * $this->multiple;
-                    $packs = $this->multiple * max(1, (int) ceil(($trigger + $perDay * 18 - $stock - $onOrder) / $size));
+                    $packs =
+                        $this->multiple * max(1, (int) ceil(($trigger + $perDay * 18 - $stock - $onOrder) / $size));
                     $this->ordered[$day] = $packs;
                     $onOrder += $packs * $this->packContent;
                     $arrival = $this->arrivals[$day];
@@ -100,8 +101,8 @@ final class LarkmoorTrade
         $next = $dayOfMonth > 15 ? $month % 12 : ($month + 10) % 12;
         $share = abs($dayOfMonth - 15) / 31;
         $season = $factors[$month - 1] * (1 - $share) + $factors[$next] * $share;
-        $growth = 1.08 - .16 * $day / self::DAYS;
+        $growth = 1.08 - (0.16 * $day) / self::DAYS;
 
-        return $this->weekly / 7 * $season * $growth;
+        return ($this->weekly / 7) * $season * $growth;
     }
 }

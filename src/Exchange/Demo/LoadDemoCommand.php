@@ -27,7 +27,9 @@ final class LoadDemoCommand extends Command
     {
         if (!$this->demo->isNeeded()) {
             if (true !== $input->getOption('if-empty')) {
-                $output->writeln('<error>There is a business in this database already; the demo needs an empty one.</error>');
+                $output->writeln(
+                    '<error>There is a business in this database already; the demo needs an empty one.</error>',
+                );
 
                 return Command::FAILURE;
             }

@@ -37,13 +37,19 @@ final readonly class Mailbox implements SentLetters
             'copy' => self::addresses([...$email->getCc(), ...$email->getBcc()]),
             'subject' => $email->getSubject() ?? '',
             'text' => is_string($email->getTextBody()) ? $email->getTextBody() : '',
-            'attachments' => array_map(static fn (DataPart $part): string => $part->getFilename() ?? '', $email->getAttachments()),
+            'attachments' => array_map(
+                static fn (DataPart $part): string => $part->getFilename() ?? '',
+                $email->getAttachments(),
+            ),
         ];
         if (!is_dir($this->dir())) {
             mkdir($this->dir(), 0o775, true);
         }
-        if (false === file_put_contents($this->dir().'/'.$name.'.eml', $message->toString())
-            || false === file_put_contents($this->dir().'/'.$name.'.json', json_encode($letter, \JSON_THROW_ON_ERROR))) {
+        if (
+            false === file_put_contents($this->dir().'/'.$name.'.eml', $message->toString())
+            || false ===
+                file_put_contents($this->dir().'/'.$name.'.json', json_encode($letter, \JSON_THROW_ON_ERROR))
+        ) {
             throw new \RuntimeException('The mailbox could not be written to.');
         }
     }

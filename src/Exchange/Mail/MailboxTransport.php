@@ -12,8 +12,11 @@ use Symfony\Component\Mailer\Transport\AbstractTransport;
 /** Puts mail into the stand-in mailbox instead of sending it. */
 final class MailboxTransport extends AbstractTransport
 {
-    public function __construct(private readonly Mailbox $mailbox, ?EventDispatcherInterface $dispatcher = null, ?LoggerInterface $logger = null)
-    {
+    public function __construct(
+        private readonly Mailbox $mailbox,
+        ?EventDispatcherInterface $dispatcher = null,
+        ?LoggerInterface $logger = null,
+    ) {
         parent::__construct($dispatcher, $logger);
     }
 

@@ -37,8 +37,17 @@ final readonly class QuoteEmail implements QuoteLetters
     public function ask(Quote $quote, Person $sender): void
     {
         $round = $quote->round;
-        $letter = $this->letter($quote, $sender, 'ask', sprintf('%s: your price for %s, please', $round->number, $round->subject()))
-            ->attach($this->paper->pdf('paper/quote.html.twig', ['quote' => $quote, 'business' => $this->business->get()]), $round->number.'.pdf', 'application/pdf')
+        $letter = $this->letter(
+            $quote,
+            $sender,
+            'ask',
+            sprintf('%s: your price for %s, please', $round->number, $round->subject()),
+        )
+            ->attach(
+                $this->paper->pdf('paper/quote.html.twig', ['quote' => $quote, 'business' => $this->business->get()]),
+                $round->number.'.pdf',
+                'application/pdf',
+            )
             ->attach($this->sheet->blank($quote), $round->number.'.csv', 'text/csv');
         foreach ($round->files() as $file) {
             $letter->attach($file->content(), $file->filename, $file->mediaType);
@@ -48,12 +57,27 @@ final readonly class QuoteEmail implements QuoteLetters
 
     public function remind(Quote $quote, Person $sender): void
     {
-        $this->send($this->letter($quote, $sender, 'remind', sprintf('%s: may we expect your price by %s?', $quote->round->number, $quote->round->replyBy()->format('j M'))), $quote);
+        $this->send(
+            $this->letter(
+                $quote,
+                $sender,
+                'remind',
+                sprintf(
+                    '%s: may we expect your price by %s?',
+                    $quote->round->number,
+                    $quote->round->replyBy()->format('j M'),
+                ),
+            ),
+            $quote,
+        );
     }
 
     public function tellLost(Quote $quote, Person $sender): void
     {
-        $this->send($this->letter($quote, $sender, 'lost', sprintf('%s: thank you for your quote', $quote->round->number)), $quote);
+        $this->send(
+            $this->letter($quote, $sender, 'lost', sprintf('%s: thank you for your quote', $quote->round->number)),
+            $quote,
+        );
     }
 
     private function letter(Quote $quote, Person $sender, string $template, string $subject): Email
@@ -67,16 +91,31 @@ final readonly class QuoteEmail implements QuoteLetters
             ->to(new Address($contact->email(), $contact->name()))
             ->cc(new Address($sender->email, $sender->name))
             ->subject($subject)
-            ->text($this->twig->render('paper/quote_'.$template.'.txt.twig', [
-                'quote' => $quote, 'round' => $quote->round, 'business' => $business, 'sender' => $sender,
-                'link' => $this->urls->generate('supplier_quote', ['token' => $quote->token], UrlGeneratorInterface::ABSOLUTE_URL),
-            ]));
+            ->text(
+                $this->twig->render('paper/quote_'.$template.'.txt.twig', [
+                    'quote' => $quote,
+                    'round' => $quote->round,
+                    'business' => $business,
+                    'sender' => $sender,
+                    'link' => $this->urls->generate(
+                        'supplier_quote',
+                        ['token' => $quote->token],
+                        UrlGeneratorInterface::ABSOLUTE_URL,
+                    ),
+                ]),
+            );
     }
 
     private function send(Email $letter, Quote $quote): void
     {
         $text = $letter->getTextBody();
-        $kept = new QuoteLetter($quote, $this->clock->now(), true, mb_substr($letter->getSubject() ?? '', 0, 200), is_string($text) ? $text : '');
+        $kept = new QuoteLetter(
+            $quote,
+            $this->clock->now(),
+            true,
+            mb_substr($letter->getSubject() ?? '', 0, 200),
+            is_string($text) ? $text : '',
+        );
         $quote->keep($kept);
         $this->entities->persist($kept);
         $this->mailer->send($letter);

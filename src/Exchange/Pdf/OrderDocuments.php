@@ -13,7 +13,17 @@ use TallBarrel\Work\Ordering\OrderPaper;
 final readonly class OrderDocuments implements OrderPaper
 {
     private const COLUMNS = [
-        'order', 'line', 'your_code', 'our_code', 'description', 'quantity', 'pack', 'price', 'currency', 'deliver_to', 'wanted_on',
+        'order',
+        'line',
+        'your_code',
+        'our_code',
+        'description',
+        'quantity',
+        'pack',
+        'price',
+        'currency',
+        'deliver_to',
+        'wanted_on',
     ];
 
     public function __construct(private Paper $paper, private CurrentBusiness $business)
@@ -31,11 +41,22 @@ final readonly class OrderDocuments implements OrderPaper
         if (false === $out) {
             throw new \RuntimeException('No room for a file.');
         }
-        $rows = array_map(static fn (OrderLine $line): array => [
-            $order->number, (string) $line->position, $line->supplierCode(), $line->item->code ?? '', $line->description,
-            (string) $line->packs()->strippedOfTrailingZeros(), $line->pack()->label(), (string) $line->price()->strippedOfTrailingZeros(),
-            $order->currency, $line->site->name, $order->wantedOn()->format('Y-m-d'),
-        ], $order->lines());
+        $rows = array_map(
+            static fn (OrderLine $line): array => [
+                $order->number,
+                (string) $line->position,
+                $line->supplierCode(),
+                $line->item->code ?? '',
+                $line->description,
+                (string) $line->packs()->strippedOfTrailingZeros(),
+                $line->pack()->label(),
+                (string) $line->price()->strippedOfTrailingZeros(),
+                $order->currency,
+                $line->site->name,
+                $order->wantedOn()->format('Y-m-d'),
+            ],
+            $order->lines(),
+        );
         foreach ([self::COLUMNS, ...$rows] as $row) {
             fputcsv($out, $row, ',', '"', '', "\r\n");
         }

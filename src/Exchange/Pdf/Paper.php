@@ -22,11 +22,27 @@ final readonly class Paper
         if (!is_dir($fonts)) {
             mkdir($fonts, 0o775, true);
         }
-        $dompdf = new Dompdf(new Options(['defaultFont' => 'DejaVu Sans', 'isRemoteEnabled' => false, 'isPhpEnabled' => false, 'fontCache' => $fonts, 'tempDir' => $fonts]));
+        $dompdf = new Dompdf(
+            new Options([
+                'defaultFont' => 'DejaVu Sans',
+                'isRemoteEnabled' => false,
+                'isPhpEnabled' => false,
+                'fontCache' => $fonts,
+                'tempDir' => $fonts,
+            ]),
+        );
         $dompdf->setPaper('A4');
         $dompdf->loadHtml($this->twig->render($template, $model), 'UTF-8');
         $dompdf->render();
-        $dompdf->getCanvas()->page_text(500, 808, '{PAGE_NUM} / {PAGE_COUNT}', $dompdf->getFontMetrics()->getFont('DejaVu Sans') ?? 'helvetica', 7);
+        $dompdf
+            ->getCanvas()
+            ->page_text(
+                500,
+                808,
+                '{PAGE_NUM} / {PAGE_COUNT}',
+                $dompdf->getFontMetrics()->getFont('DejaVu Sans') ?? 'helvetica',
+                7,
+            );
 
         return (string) $dompdf->output();
     }

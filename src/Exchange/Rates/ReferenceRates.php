@@ -27,7 +27,9 @@ final readonly class ReferenceRates
     {
         $head = ltrim(substr($text, 0, 2000), "\u{feff} \r\n\t");
 
-        return str_contains($head, 'eurofxref') || str_contains($head, 'Cube') || 1 === preg_match('/^Date\s*,\s*[A-Z]{3}\s*,/', $head);
+        return str_contains($head, 'eurofxref')
+            || str_contains($head, 'Cube')
+            || 1 === preg_match('/^Date\s*,\s*[A-Z]{3}\s*,/', $head);
     }
 
     /** @return array<string, array<string, string>> */
@@ -48,7 +50,12 @@ final readonly class ReferenceRates
             }
             foreach ($day->getElementsByTagName('*') as $cube) {
                 if ($cube->hasAttribute('currency')) {
-                    self::add($rates, $day->getAttribute('time'), $cube->getAttribute('currency'), $cube->getAttribute('rate'));
+                    self::add(
+                        $rates,
+                        $day->getAttribute('time'),
+                        $cube->getAttribute('currency'),
+                        $cube->getAttribute('rate'),
+                    );
                 }
             }
         }
@@ -60,13 +67,19 @@ final readonly class ReferenceRates
     private static function csv(string $text): array
     {
         $lines = preg_split('/\r\n|\n|\r/', trim($text)) ?: [];
-        $columns = array_map(static fn (?string $value): string => trim((string) $value), str_getcsv((string) array_shift($lines), ',', '"', ''));
+        $columns = array_map(
+            static fn (?string $value): string => trim((string) $value),
+            str_getcsv((string) array_shift($lines), ',', '"', ''),
+        );
         if ('Date' !== ltrim($columns[0] ?? '', "\u{feff}")) {
             throw InvalidValue::because('This is not a file of reference rates: its first column is not “Date”.');
         }
         $rates = [];
         foreach ($lines as $line) {
-            $values = array_map(static fn (?string $value): string => trim((string) $value), str_getcsv($line, ',', '"', ''));
+            $values = array_map(
+                static fn (?string $value): string => trim((string) $value),
+                str_getcsv($line, ',', '"', ''),
+            );
             foreach (array_slice($columns, 1, preserve_keys: true) as $i => $currency) {
                 if ('' !== $currency && '' !== ($values[$i] ?? '') && 'N/A' !== $values[$i]) {
                     self::add($rates, $values[0] ?? '', $currency, $values[$i]);
@@ -80,9 +93,13 @@ final readonly class ReferenceRates
     /** @param array<string, array<string, string>> $rates */
     private static function add(array &$rates, string $day, string $currency, string $rate): void
     {
-        $date = \DateTimeImmutable::createFromFormat('!Y-m-d', $day) ?: \DateTimeImmutable::createFromFormat('!j F Y', $day);
+        $date =
+            \DateTimeImmutable::createFromFormat('!Y-m-d', $day) ?:
+            \DateTimeImmutable::createFromFormat('!j F Y', $day);
         if (false === $date || 1 !== preg_match('/^\d{1,7}(\.\d{1,8})?$/', $rate) || 0.0 === (float) $rate) {
-            throw InvalidValue::because(sprintf('The rate of %s on “%s” is “%s”; expected a day and a rate above 0.', $currency, $day, $rate));
+            throw InvalidValue::because(
+                sprintf('The rate of %s on “%s” is “%s”; expected a day and a rate above 0.', $currency, $day, $rate),
+            );
         }
         try {
             $rates[$date->format('Y-m-d')][Currency::of($currency)->code] = $rate;

@@ -24,10 +24,27 @@ final readonly class StandInFeed implements RateFeed
         $cubes = '';
         foreach ($this->rates->daysOn($today) as $currency => $known) {
             // The same move on the same day, however often it is asked for.
-            $move = (crc32($currency.$today->format('Y-m-d')) % 801 - 400) / 100000;
-            $cubes .= sprintf('<Cube currency="%s" rate="%s"/>', $currency, number_format((float) $known['rate'] * (1 + ($known['day'] === $today->format('Y-m-d') ? 0 : $move)), 4, '.', ''));
+            $move = ((crc32($currency.$today->format('Y-m-d')) % 801) - 400) / 100000;
+            $cubes .= sprintf(
+                '<Cube currency="%s" rate="%s"/>',
+                $currency,
+                number_format(
+                    (float) $known['rate'] * (1 + ($known['day'] === $today->format('Y-m-d') ? 0 : $move)),
+                    4,
+                    '.',
+                    '',
+                ),
+            );
         }
 
-        return '' === $cubes ? [] : ReferenceRates::read(sprintf('<?xml version="1.0"?><Envelope><Cube><Cube time="%s">%s</Cube></Cube></Envelope>', $today->format('Y-m-d'), $cubes));
+        return '' === $cubes
+            ? []
+            : ReferenceRates::read(
+                sprintf(
+                    '<?xml version="1.0"?><Envelope><Cube><Cube time="%s">%s</Cube></Cube></Envelope>',
+                    $today->format('Y-m-d'),
+                    $cubes,
+                ),
+            );
     }
 }

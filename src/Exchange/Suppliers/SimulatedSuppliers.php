@@ -60,7 +60,10 @@ final readonly class SimulatedSuppliers implements Correspondents
         try {
             $answered = 0;
             foreach ($this->rounds->waiting() as $quote) {
-                if (str_ends_with($quote->contact()?->email() ?? '', '.example') && ($all || $this->clock->now() >= self::due($quote))) {
+                if (
+                    str_ends_with($quote->contact()?->email() ?? '', '.example')
+                    && ($all || $this->clock->now() >= self::due($quote))
+                ) {
                     $this->answer($quote);
                     ++$answered;
                 }
@@ -100,7 +103,8 @@ final readonly class SimulatedSuppliers implements Correspondents
             return;
         }
         $fields = [
-            'lead_days' => (string) $this->leadDays($quote), 'valid_until' => $quote->round->replyBy()->modify('+40 days')->format('Y-m-d'),
+            'lead_days' => (string) $this->leadDays($quote),
+            'valid_until' => $quote->round->replyBy()->modify('+40 days')->format('Y-m-d'),
             'note' => self::NEXT_DAY === $manner ? 'Price without obligation, stock permitting.' : '',
         ];
         foreach ($quote->round->items() as $i => $item) {
@@ -108,13 +112,18 @@ final readonly class SimulatedSuppliers implements Correspondents
                 continue;
             }
             foreach ($item->quantities() as $k => $quantity) {
-                $fields[sprintf('price-%d-%d', $item->id, $k)] = number_format($this->price($quote, $item) * (1 - .03 * $k), 3, '.', '');
+                $fields[sprintf('price-%d-%d', $item->id, $k)] = number_format(
+                    $this->price($quote, $item) * (1 - 0.03 * $k),
+                    3,
+                    '.',
+                    '',
+                );
             }
             if (self::ALTERNATIVE === $manner && 0 === $i) {
                 $fields['alternate-'.$item->id] = 'our own make of it, same size, plain carton';
             }
             if (self::NEXT_DAY === $manner && 0 === $i) {
-                $fields['most-'.$item->id] = (string) (int) ceil($item->needed()->toFloat() * .6);
+                $fields['most-'.$item->id] = (string) (int) ceil($item->needed()->toFloat() * 0.6);
             }
         }
         if (self::BY_FILE === $manner) {
@@ -127,7 +136,13 @@ final readonly class SimulatedSuppliers implements Correspondents
     /** @param array<string, string> $fields */
     private function send(Quote $quote, string $route, array $fields): void
     {
-        $this->ask(Request::create($this->urls->generate($route, ['token' => $quote->token], UrlGeneratorInterface::ABSOLUTE_URL), 'POST', $fields));
+        $this->ask(
+            Request::create(
+                $this->urls->generate($route, ['token' => $quote->token], UrlGeneratorInterface::ABSOLUTE_URL),
+                'POST',
+                $fields,
+            ),
+        );
     }
 
     /**
@@ -137,8 +152,19 @@ final readonly class SimulatedSuppliers implements Correspondents
      */
     private function sendFile(Quote $quote, array $fields): void
     {
-        $blank = (string) $this->ask(Request::create($this->urls->generate('supplier_quote_sheet', ['token' => $quote->token], UrlGeneratorInterface::ABSOLUTE_URL)));
-        $rows = array_map(static fn (string $line): array => str_getcsv($line, ',', '"', ''), preg_split('/\R/', trim($blank)) ?: []);
+        $blank = (string) $this->ask(
+            Request::create(
+                $this->urls->generate(
+                    'supplier_quote_sheet',
+                    ['token' => $quote->token],
+                    UrlGeneratorInterface::ABSOLUTE_URL,
+                ),
+            ),
+        );
+        $rows = array_map(
+            static fn (string $line): array => str_getcsv($line, ',', '"', ''),
+            preg_split('/\R/', trim($blank)) ?: [],
+        );
         $at = array_flip(array_map(strval(...), $rows[0]));
         $items = $seen = [];
         foreach ($quote->round->items() as $item) {
@@ -157,14 +183,24 @@ final readonly class SimulatedSuppliers implements Correspondents
             fputcsv($out, $row, ',', '"', '');
         }
         fclose($out);
-        $this->ask(Request::create($this->urls->generate('supplier_quote_answer', ['token' => $quote->token], UrlGeneratorInterface::ABSOLUTE_URL), 'POST', files: ['file' => new UploadedFile($file, $quote->round->number.'.csv', 'text/csv', null, true)]));
+        $this->ask(
+            Request::create(
+                $this->urls->generate(
+                    'supplier_quote_answer',
+                    ['token' => $quote->token],
+                    UrlGeneratorInterface::ABSOLUTE_URL,
+                ),
+                'POST',
+                files: ['file' => new UploadedFile($file, $quote->round->number.'.csv', 'text/csv', null, true)],
+            ),
+        );
         unlink($file);
     }
 
     private function ask(Request $request): string|false
     {
         // Suppliers sit in different places; each is throttled for itself.
-        $request->server->set('REMOTE_ADDR', '192.0.2.'.(1 + crc32($request->getPathInfo()) % 250));
+        $request->server->set('REMOTE_ADDR', '192.0.2.'.(1 + (crc32($request->getPathInfo()) % 250)));
         $response = $this->kernel->handle($request);
         if ($response->getStatusCode() >= 400) {
             throw new \RuntimeException(sprintf('The supplier’s page answered %d.', $response->getStatusCode()));
@@ -179,15 +215,17 @@ final readonly class SimulatedSuppliers implements Correspondents
         $rates = $this->rates->allOn($this->clock->now());
         $own = null;
         $usual = [];
-        foreach (null === $item->item ? [] : $this->entities->getRepository(Offer::class)->findBy(['item' => $item->item]) as $offer) {
+        foreach (
+            null === $item->item ? [] : $this->entities->getRepository(Offer::class)->findBy(['item' => $item->item]) as $offer
+        ) {
             $rate = $rates[$offer->supplier->currency()->code] ?? null;
             if (null !== $rate) {
                 $usual[] = $price = $offer->at($rate)->unitCost($item->needed())->toFloat();
                 $own = $offer->supplier === $quote->supplier ? $price : $own;
             }
         }
-        $home = $own ?? ([] === $usual ? 4.0 : array_sum($usual) / count($usual) * 1.03);
-        $whim = .92 + (crc32($quote->supplier->code.$quote->round->number.$item->position) % 1400) / 10000;
+        $home = $own ?? ([] === $usual ? 4.0 : (array_sum($usual) / count($usual)) * 1.03);
+        $whim = 0.92 + (crc32($quote->supplier->code.$quote->round->number.$item->position) % 1400) / 10000;
 
         $rate = $rates[$quote->supplier->currency()->code] ?? null;
 

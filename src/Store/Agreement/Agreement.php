@@ -60,35 +60,42 @@ class Agreement
      * @param string $category for all items of one; empty where it is for an item, or for everything of the supplier
      */
     public function __construct(
-        #[ORM\Column(length: 20, unique: true)]
-        public readonly string $number,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
-        #[ORM\ManyToOne]
-        public readonly ?Item $item,
-        #[ORM\Column(length: 60)]
-        public readonly string $category,
+        #[ORM\Column(length: 20, unique: true)] public readonly string $number,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\ManyToOne] public readonly ?Item $item,
+        #[ORM\Column(length: 60)] public readonly string $category,
     ) {
         $this->promised = $this->tolerancePercent = BigDecimal::zero();
     }
 
     /** @throws InvalidValue */
-    public function promise(string $measure, BigDecimal $promised, ?BigDecimal $price, ?BigDecimal $minimumCallOff, BigDecimal $tolerancePercent): void
-    {
+    public function promise(
+        string $measure,
+        BigDecimal $promised,
+        ?BigDecimal $price,
+        ?BigDecimal $minimumCallOff,
+        BigDecimal $tolerancePercent,
+    ): void {
         if (!in_array($measure, [self::QUANTITY, self::VALUE], true)) {
             throw InvalidValue::because(sprintf('“%s” is no measure; expected quantity or value.', $measure));
         }
         if (!$promised->isPositive()) {
-            throw InvalidValue::because(sprintf('An agreement on %s promises nothing; expected more than 0.', $promised));
+            throw InvalidValue::because(
+                sprintf('An agreement on %s promises nothing; expected more than 0.', $promised),
+            );
         }
         if (self::QUANTITY === $measure && null === $this->item) {
             throw InvalidValue::because('A quantity can be promised of one item only; promise a value for a category.');
         }
         if (null !== $price && null === $this->item) {
-            throw InvalidValue::because('A price can be agreed for one item only; a category keeps the prices of its offers.');
+            throw InvalidValue::because(
+                'A price can be agreed for one item only; a category keeps the prices of its offers.',
+            );
         }
         if ($tolerancePercent->isNegative() || $tolerancePercent->isGreaterThan(100)) {
-            throw InvalidValue::because(sprintf('A tolerance of %s %% is out of range; expected 0 to 100.', $tolerancePercent));
+            throw InvalidValue::because(
+                sprintf('A tolerance of %s %% is out of range; expected 0 to 100.', $tolerancePercent),
+            );
         }
         $this->measure = $measure;
         $this->promised = $promised;
@@ -101,7 +108,13 @@ class Agreement
     public function hold(\DateTimeImmutable $firstDay, \DateTimeImmutable $lastDay, string $renewal): void
     {
         if ($lastDay < $firstDay) {
-            throw InvalidValue::because(sprintf('It would end on %s, before it begins on %s.', $lastDay->format('j M Y'), $firstDay->format('j M Y')));
+            throw InvalidValue::because(
+                sprintf(
+                    'It would end on %s, before it begins on %s.',
+                    $lastDay->format('j M Y'),
+                    $firstDay->format('j M Y'),
+                ),
+            );
         }
         $this->firstDay = $firstDay;
         $this->lastDay = $lastDay;
@@ -122,12 +135,21 @@ class Agreement
 
     public function covers(Item $item): bool
     {
-        return null !== $this->item ? $this->item === $item : '' === $this->category || $this->category === $item->category();
+        return null !== $this->item
+            ? $this->item === $item
+            : '' === $this->category || $this->category === $item->category();
     }
 
     public function pace(float $drawn, \DateTimeImmutable $today): AgreementPace
     {
-        return AgreementPace::of($this->promised->toFloat(), $this->tolerancePercent->toFloat(), $this->firstDay, $this->lastDay, $drawn, $today);
+        return AgreementPace::of(
+            $this->promised->toFloat(),
+            $this->tolerancePercent->toFloat(),
+            $this->firstDay,
+            $this->lastDay,
+            $drawn,
+            $today,
+        );
     }
 
     /** What it is for. */

@@ -23,7 +23,9 @@ final readonly class Agreements
     /** @return list<Agreement> those that last longest first */
     public function all(?Supplier $supplier = null): array
     {
-        return $this->entities->getRepository(Agreement::class)->findBy(null === $supplier ? [] : ['supplier' => $supplier], ['ended' => 'ASC', 'lastDay' => 'DESC']);
+        return $this->entities
+            ->getRepository(Agreement::class)
+            ->findBy(null === $supplier ? [] : ['supplier' => $supplier], ['ended' => 'ASC', 'lastDay' => 'DESC']);
     }
 
     public function byNumber(string $number): ?Agreement
@@ -34,8 +36,21 @@ final readonly class Agreements
     /** The one an order line draws on: for the item itself before one for its category, the first to end before others. */
     public function fitting(Supplier $supplier, Item $item, \DateTimeImmutable $day): ?Agreement
     {
-        $fitting = array_values(array_filter($this->all($supplier), static fn (Agreement $agreement): bool => $agreement->isInForce($day) && $agreement->covers($item)));
-        usort($fitting, static fn (Agreement $a, Agreement $b): int => [null === $a->item, '' === $a->category, $a->lastDay(), $a->id] <=> [null === $b->item, '' === $b->category, $b->lastDay(), $b->id]);
+        $fitting = array_values(
+            array_filter(
+                $this->all($supplier),
+                static fn (Agreement $agreement): bool => $agreement->isInForce($day) && $agreement->covers($item),
+            ),
+        );
+        usort(
+            $fitting,
+            static fn (Agreement $a, Agreement $b): int => [
+                null === $a->item,
+                '' === $a->category,
+                $a->lastDay(),
+                $a->id,
+            ] <=> [null === $b->item, '' === $b->category, $b->lastDay(), $b->id],
+        );
 
         return $fitting[0] ?? null;
     }
@@ -45,7 +60,14 @@ final readonly class Agreements
     {
         $agreement = null === $line->item ? null : $this->fitting($line->order->supplier, $line->item, $day);
         if (null !== $agreement) {
-            $line->drawOn($agreement, $agreement->price()?->multipliedBy($line->pack()->content)->toScale(6, RoundingMode::HalfUp)->strippedOfTrailingZeros());
+            $line->drawOn(
+                $agreement,
+                $agreement
+                    ->price()
+                    ?->multipliedBy($line->pack()->content)
+                    ->toScale(6, RoundingMode::HalfUp)
+                    ->strippedOfTrailingZeros(),
+            );
         }
     }
 
@@ -65,11 +87,17 @@ final readonly class Agreements
                     SUM(IF(o.state IN ('draft', 'awaiting-approval', 'approved'), l.packs, 0) * IF(a.measure = 'value', l.price, l.pack_content)) drafted
              FROM agreement a LEFT JOIN order_line l ON l.agreement_id = a.id LEFT JOIN purchase_order o ON o.id = l.order_id
              WHERE ? = 0 OR a.id IN (?) GROUP BY a.id",
-            [null === $only ? 0 : 1, [$only->id ?? 0]], [1 => ArrayParameterType::INTEGER],
+            [null === $only ? 0 : 1, [$only->id ?? 0]],
+            [1 => ArrayParameterType::INTEGER],
         );
         $drawn = [];
         foreach ($rows as $row) {
-            $drawn[$row['id']] = ['drawn' => (float) $row['drawn'], 'received' => (float) $row['received'], 'drafted' => (float) $row['drafted'], 'lines' => $row['n']];
+            $drawn[$row['id']] = [
+                'drawn' => (float) $row['drawn'],
+                'received' => (float) $row['received'],
+                'drafted' => (float) $row['drafted'],
+                'lines' => $row['n'],
+            ];
         }
 
         return $drawn;
@@ -90,7 +118,10 @@ final readonly class Agreements
             $agreement = $line->agreement();
             if (null !== $agreement) {
                 $agreements[$agreement->id] = $agreement;
-                $amount = Agreement::VALUE === $agreement->measure() ? $line->total()->amount : $line->pack()->toStockUnits($line->packs());
+                $amount =
+                    Agreement::VALUE === $agreement->measure()
+                        ? $line->total()->amount
+                        : $line->pack()->toStockUnits($line->packs());
                 $wanted[$agreement->id] = ($wanted[$agreement->id] ?? BigDecimal::zero())->plus($amount);
             }
         }
@@ -99,10 +130,22 @@ final readonly class Agreements
             $pace = $agreement->pace($this->drawn($agreement)[$id]['drawn'], $today);
             $more = $wanted[$id]->toFloat();
             if ($more > $pace->room() + 1e-6) {
-                $objections[] = sprintf('%s leaves %s %s, tolerance counted; this order draws %s.', $agreement->number, number_format($pace->room()), $agreement->unit(), number_format($more));
+                $objections[] = sprintf(
+                    '%s leaves %s %s, tolerance counted; this order draws %s.',
+                    $agreement->number,
+                    number_format($pace->room()),
+                    $agreement->unit(),
+                    number_format($more),
+                );
             }
             if (null !== $agreement->minimumCallOff() && $more < $agreement->minimumCallOff()->toFloat()) {
-                $objections[] = sprintf('%s asks for call-offs of at least %s %s; this order draws %s.', $agreement->number, number_format($agreement->minimumCallOff()->toFloat()), $agreement->unit(), number_format($more));
+                $objections[] = sprintf(
+                    '%s asks for call-offs of at least %s %s; this order draws %s.',
+                    $agreement->number,
+                    number_format($agreement->minimumCallOff()->toFloat()),
+                    $agreement->unit(),
+                    number_format($more),
+                );
             }
         }
 

@@ -29,6 +29,8 @@ final readonly class Audit
     /** @return list<AuditEntry> latest first */
     public function of(string $subject, int $most = 50): array
     {
-        return array_values($this->entities->getRepository(AuditEntry::class)->findBy(['subject' => $subject], ['id' => 'DESC'], $most));
+        return array_values(
+            $this->entities->getRepository(AuditEntry::class)->findBy(['subject' => $subject], ['id' => 'DESC'], $most),
+        );
     }
 }

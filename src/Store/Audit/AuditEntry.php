@@ -16,15 +16,11 @@ class AuditEntry
     public readonly int $id;
 
     public function __construct(
-        #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
-        #[ORM\ManyToOne]
-        public readonly ?Person $person,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
+        #[ORM\ManyToOne] public readonly ?Person $person,
         /** Such as "PO-1048" or "supplier VETRASOL". */
-        #[ORM\Column(length: 60)]
-        public readonly string $subject,
-        #[ORM\Column(length: 300)]
-        public readonly string $words,
+        #[ORM\Column(length: 60)] public readonly string $subject,
+        #[ORM\Column(length: 300)] public readonly string $words,
     ) {
     }
 }

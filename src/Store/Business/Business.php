@@ -34,22 +34,16 @@ class Business
     private string $decimalMark = Numerals::POINT;
 
     public function __construct(
-        #[ORM\Column(length: 120)]
-        public readonly string $name,
-        #[ORM\Column(length: 200)]
-        public readonly string $address,
-        #[ORM\Column(length: 40)]
-        public readonly string $taxNumber,
-        #[ORM\Column(length: 3)]
-        public readonly string $currency,
+        #[ORM\Column(length: 120)] public readonly string $name,
+        #[ORM\Column(length: 200)] public readonly string $address,
+        #[ORM\Column(length: 40)] public readonly string $taxNumber,
+        #[ORM\Column(length: 3)] public readonly string $currency,
         /** Cost of placing and receiving one order line. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 2)]
-        public readonly BigDecimal $orderCost,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 2)] public readonly BigDecimal $orderCost,
         /** Cost of keeping stock for a year, in percent of its value. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
-        public readonly BigDecimal $holdingPercent,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)] public readonly BigDecimal $holdingPercent,
         /** What may be ordered in a month; null for no budget. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true),]
         public readonly ?BigDecimal $monthlyBudget,
     ) {
         $this->id = self::ID;
@@ -92,7 +86,11 @@ class Business
 
     public function costRates(): CostRates
     {
-        return new CostRates($this->moneyPercent->toFloat(), $this->holdingPercent->toFloat(), $this->exchangePercent->toFloat());
+        return new CostRates(
+            $this->moneyPercent->toFloat(),
+            $this->holdingPercent->toFloat(),
+            $this->exchangePercent->toFloat(),
+        );
     }
 
     public function homeCurrency(): Currency

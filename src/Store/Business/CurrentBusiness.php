@@ -21,7 +21,7 @@ final readonly class CurrentBusiness
 
     public function get(): Business
     {
-        return $this->find()
-            ?? throw new \RuntimeException('No business has been set up yet; load the demo or your own data first.');
+        return $this->find() ??
+            throw new \RuntimeException('No business has been set up yet; load the demo or your own data first.');
     }
 }

@@ -14,15 +14,11 @@ use TallBarrel\Store\Type\BigDecimalType;
 class DayRate
 {
     public function __construct(
-        #[ORM\Id, ORM\Column(length: 3)]
-        public readonly string $currency,
-        #[ORM\Id, ORM\Column(type: 'date_immutable')]
-        public readonly \DateTimeImmutable $day,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 8)]
-        public readonly BigDecimal $foreignForOne,
+        #[ORM\Id, ORM\Column(length: 3)] public readonly string $currency,
+        #[ORM\Id, ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $day,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 8)] public readonly BigDecimal $foreignForOne,
         /** Where it comes from: a file, the daily feed. */
-        #[ORM\Column(length: 40, options: ['default' => ''])]
-        public readonly string $source = '',
+        #[ORM\Column(length: 40, options: ['default' => ''])] public readonly string $source = '',
     ) {
     }
 }

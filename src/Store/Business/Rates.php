@@ -12,8 +12,11 @@ use TallBarrel\Store\Planning\WhatMoved;
 /** The exchange rates in force. */
 final readonly class Rates
 {
-    public function __construct(private Connection $connection, private CurrentBusiness $business, private WhatMoved $moved)
-    {
+    public function __construct(
+        private Connection $connection,
+        private CurrentBusiness $business,
+        private WhatMoved $moved,
+    ) {
     }
 
     /**
@@ -23,8 +26,10 @@ final readonly class Rates
      */
     public function on(string $currency, \DateTimeImmutable $day): ExchangeRate
     {
-        return $this->allOn($day)[$currency]
-            ?? throw new Refused(sprintf('There is no exchange rate for %s on or before %s.', $currency, $day->format('j M Y')));
+        return $this->allOn($day)[$currency] ??
+            throw new Refused(
+                sprintf('There is no exchange rate for %s on or before %s.', $currency, $day->format('j M Y')),
+            );
     }
 
     /**
@@ -37,7 +42,10 @@ final readonly class Rates
         $taken = 0;
         foreach ($rates as $day => $byCurrency) {
             foreach ($byCurrency as $currency => $rate) {
-                $taken += (int) $this->connection->executeStatement('INSERT INTO exchange_rate (currency, day, foreign_for_one, source) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE source = IF(foreign_for_one = VALUES(foreign_for_one), source, VALUES(source)), foreign_for_one = VALUES(foreign_for_one)', [$currency, $day, $rate, $source]);
+                $taken += (int) $this->connection->executeStatement(
+                    'INSERT INTO exchange_rate (currency, day, foreign_for_one, source) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE source = IF(foreign_for_one = VALUES(foreign_for_one), source, VALUES(source)), foreign_for_one = VALUES(foreign_for_one)',
+                    [$currency, $day, $rate, $source],
+                );
             }
         }
 
@@ -52,7 +60,10 @@ final readonly class Rates
     public function history(\DateTimeImmutable $since): array
     {
         /** @var list<array{currency: string, day: string, rate: string, source: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative('SELECT currency, day, foreign_for_one rate, source FROM exchange_rate WHERE day >= ? ORDER BY day DESC, currency', [$since->format('Y-m-d')]);
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT currency, day, foreign_for_one rate, source FROM exchange_rate WHERE day >= ? ORDER BY day DESC, currency',
+            [$since->format('Y-m-d')],
+        );
         $history = [];
         foreach ($rows as $row) {
             $history[$row['day']]['rates'][$row['currency']] = $row['rate'];

@@ -31,14 +31,10 @@ class Delivery
     private Collection $lines;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(length: 40)]
-        public readonly string $noteNumber,
-        #[ORM\Column(type: 'datetime_immutable')]
-        private \DateTimeImmutable $arrivedAt,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(length: 40)] public readonly string $noteNumber,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $arrivedAt,
     ) {
         $this->lines = new ArrayCollection();
     }

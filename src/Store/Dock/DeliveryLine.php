@@ -38,10 +38,8 @@ class DeliveryLine
     private ?BigDecimal $expected = null;
 
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)]
-        public readonly Delivery $delivery,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly OrderLine $line,
+        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)] public readonly Delivery $delivery,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly OrderLine $line,
     ) {
     }
 
@@ -50,8 +48,21 @@ class DeliveryLine
     {
         $this->delivery->mustBeOpen();
         $unit = $this->line->item?->unit;
-        if (null !== $packs && null !== $unit && !$unit->isDivisible() && $this->line->pack()->toStockUnits($packs)->getScale() > 0) {
-            throw InvalidValue::because(sprintf('%s %s is %s %s; count whole ones.', $packs, $this->line->packName, $this->line->pack()->toStockUnits($packs), $unit->symbol()));
+        if (
+            null !== $packs
+            && null !== $unit
+            && !$unit->isDivisible()
+            && $this->line->pack()->toStockUnits($packs)->getScale() > 0
+        ) {
+            throw InvalidValue::because(
+                sprintf(
+                    '%s %s is %s %s; count whole ones.',
+                    $packs,
+                    $this->line->packName,
+                    $this->line->pack()->toStockUnits($packs),
+                    $unit->symbol(),
+                ),
+            );
         }
         $this->counted = $packs;
         if (CountFinding::Short !== $this->finding()->finding) {

@@ -21,18 +21,12 @@ class Receipt
     private Collection $lines;
 
     public function __construct(
-        #[ORM\Column(length: 20, unique: true)]
-        public readonly string $number,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Delivery $delivery,
-        #[ORM\ManyToOne]
-        public readonly ?Person $by,
-        #[ORM\Column(type: 'date_immutable')]
-        public readonly \DateTimeImmutable $day,
-        #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
-        #[ORM\Column(length: 60, unique: true)]
-        public readonly string $idempotencyKey,
+        #[ORM\Column(length: 20, unique: true)] public readonly string $number,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Delivery $delivery,
+        #[ORM\ManyToOne] public readonly ?Person $by,
+        #[ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $day,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
+        #[ORM\Column(length: 60, unique: true)] public readonly string $idempotencyKey,
     ) {
         $this->lines = new ArrayCollection();
     }

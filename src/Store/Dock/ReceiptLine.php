@@ -17,17 +17,12 @@ class ReceiptLine
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)]
-        public readonly Receipt $receipt,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly OrderLine $line,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        public readonly BigDecimal $packs,
+        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)] public readonly Receipt $receipt,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly OrderLine $line,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] public readonly BigDecimal $packs,
         /** Of one stock unit, in the home currency. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)]
-        public readonly BigDecimal $unitCost,
-        #[ORM\Column(length: 40)]
-        public readonly string $lot,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)] public readonly BigDecimal $unitCost,
+        #[ORM\Column(length: 40)] public readonly string $lot,
     ) {
         $receipt->add($this);
     }

@@ -47,16 +47,11 @@ class ImportRun
     private ?string $decimalMark = null;
 
     public function __construct(
-        #[ORM\Column(length: 20)]
-        public readonly string $kind,
-        #[ORM\Column(length: 200)]
-        public readonly string $filename,
-        #[ORM\Column(length: 200)]
-        public readonly string $path,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Person $by,
-        #[ORM\Column(type: 'datetime_immutable')]
-        private \DateTimeImmutable $at,
+        #[ORM\Column(length: 20)] public readonly string $kind,
+        #[ORM\Column(length: 200)] public readonly string $filename,
+        #[ORM\Column(length: 200)] public readonly string $path,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $by,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $at,
     ) {
     }
 

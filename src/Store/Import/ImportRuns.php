@@ -16,7 +16,9 @@ final readonly class ImportRuns
     /** The id of the last run that was applied; 0 when there is none. */
     public function lastApplied(): int
     {
-        $last = $this->entities->getRepository(ImportRun::class)->findOneBy(['state' => ImportRun::APPLIED], ['id' => 'DESC']);
+        $last = $this->entities
+            ->getRepository(ImportRun::class)
+            ->findOneBy(['state' => ImportRun::APPLIED], ['id' => 'DESC']);
 
         return $last->id ?? 0;
     }

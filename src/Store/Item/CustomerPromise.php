@@ -19,16 +19,11 @@ class CustomerPromise implements PlanningRestsOnIt
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        public readonly BigDecimal $quantity,
-        #[ORM\Column(type: 'date_immutable')]
-        public readonly \DateTimeImmutable $wantedOn,
-        #[ORM\Column(length: 40)]
-        public readonly string $reference,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] public readonly BigDecimal $quantity,
+        #[ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $wantedOn,
+        #[ORM\Column(length: 40)] public readonly string $reference,
     ) {
     }
 

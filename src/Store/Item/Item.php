@@ -68,14 +68,10 @@ class Item implements PlanningRestsOnIt
     private ?BigDecimal $likeFactor = null;
 
     public function __construct(
-        #[ORM\Column(length: 40, unique: true)]
-        public readonly string $code,
-        #[ORM\Column(length: 160)]
-        private string $name,
-        #[ORM\Column(length: 60)]
-        private string $category,
-        #[ORM\Column(length: 3, enumType: Unit::class)]
-        public readonly Unit $unit,
+        #[ORM\Column(length: 40, unique: true)] public readonly string $code,
+        #[ORM\Column(length: 160)] private string $name,
+        #[ORM\Column(length: 60)] private string $category,
+        #[ORM\Column(length: 3, enumType: Unit::class)] public readonly Unit $unit,
     ) {
         $this->describe($name, $category);
     }
@@ -113,7 +109,9 @@ class Item implements PlanningRestsOnIt
             return;
         }
         if (!$service->isGreaterThanOrEqualTo('0.5') || !$service->isLessThanOrEqualTo('0.999')) {
-            throw InvalidValue::because(sprintf('A service level of %s is out of range; expected 0.5 to 0.999.', $service));
+            throw InvalidValue::because(
+                sprintf('A service level of %s is out of range; expected 0.5 to 0.999.', $service),
+            );
         }
         $this->service = $service;
     }
@@ -134,7 +132,9 @@ class Item implements PlanningRestsOnIt
             throw InvalidValue::because(sprintf('%s cannot be expected to sell like itself.', $this->code));
         }
         if (null !== $factor && (!$factor->isPositive() || $factor->isGreaterThan(100))) {
-            throw InvalidValue::because(sprintf('“%s times as much” makes no sense; expected above 0 and up to 100.', $factor));
+            throw InvalidValue::because(
+                sprintf('“%s times as much” makes no sense; expected above 0 and up to 100.', $factor),
+            );
         }
         $this->sellsLike = $other;
         $this->likeFactor = null === $other ? null : $factor ?? BigDecimal::one();

@@ -15,12 +15,9 @@ use TallBarrel\Store\Site\Site;
 class Stocking implements PlanningRestsOnIt
 {
     public function __construct(
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\ManyToOne]
-        public readonly ?Bin $bin,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\ManyToOne] public readonly ?Bin $bin,
     ) {
     }
 

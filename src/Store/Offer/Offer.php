@@ -107,16 +107,11 @@ class Offer implements PlanningRestsOnIt
     private Collection $breaks;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\Column(length: 40)]
-        private string $supplierCode,
-        #[ORM\Column(length: 30)]
-        public readonly string $packName,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6)]
-        private BigDecimal $packContent,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\Column(length: 40)] private string $supplierCode,
+        #[ORM\Column(length: 30)] public readonly string $packName,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6)] private BigDecimal $packContent,
     ) {
         Pack::of($packName, $packContent);
         $this->minimum = $this->multiple = BigDecimal::one();
@@ -133,10 +128,20 @@ class Offer implements PlanningRestsOnIt
     }
 
     /** @throws InvalidValue if it would end before it begins */
-    public function promise(int $leadDays, int $rank, ?\DateTimeImmutable $validUntil = null, ?\DateTimeImmutable $validFrom = null): void
-    {
+    public function promise(
+        int $leadDays,
+        int $rank,
+        ?\DateTimeImmutable $validUntil = null,
+        ?\DateTimeImmutable $validFrom = null,
+    ): void {
         if (null !== $validFrom && null !== $validUntil && $validUntil < $validFrom) {
-            throw InvalidValue::because(sprintf('The offer would end on %s, before it begins on %s.', $validUntil->format('j M Y'), $validFrom->format('j M Y')));
+            throw InvalidValue::because(
+                sprintf(
+                    'The offer would end on %s, before it begins on %s.',
+                    $validUntil->format('j M Y'),
+                    $validFrom->format('j M Y'),
+                ),
+            );
         }
         $this->leadDays = $leadDays;
         $this->rank = $rank;
@@ -157,11 +162,15 @@ class Offer implements PlanningRestsOnIt
     public function comesFrom(string $origin, string $tariffNumber, BigDecimal $dutyPercent): void
     {
         if ('' !== $origin && 1 !== preg_match('/^[A-Za-z]{2}$/', $origin)) {
-            throw InvalidValue::because(sprintf('“%s” is not a country code; expected two letters such as IE.', $origin));
+            throw InvalidValue::because(
+                sprintf('“%s” is not a country code; expected two letters such as IE.', $origin),
+            );
         }
         $number = str_replace([' ', '.'], '', $tariffNumber);
         if ('' !== $number && 1 !== preg_match('/^(\d{4}|\d{6}|\d{8}|\d{10})$/', $number)) {
-            throw InvalidValue::because(sprintf('“%s” is not a customs tariff number; expected 4, 6, 8 or 10 digits.', $tariffNumber));
+            throw InvalidValue::because(
+                sprintf('“%s” is not a customs tariff number; expected 4, 6, 8 or 10 digits.', $tariffNumber),
+            );
         }
         if ($dutyPercent->isNegative() || $dutyPercent->isGreaterThan(200)) {
             throw InvalidValue::because(sprintf('A duty of %s %% is out of range; expected 0 to 200.', $dutyPercent));
@@ -228,7 +237,12 @@ class Offer implements PlanningRestsOnIt
 
     public function rule(): BuyingRule
     {
-        return BuyingRule::of(Pack::of($this->packName, $this->packContent), $this->minimum, $this->multiple, $this->split);
+        return BuyingRule::of(
+            Pack::of($this->packName, $this->packContent),
+            $this->minimum,
+            $this->multiple,
+            $this->split,
+        );
     }
 
     /** Discounts taken off. */
@@ -239,7 +253,15 @@ class Offer implements PlanningRestsOnIt
 
     public function listPrices(): PriceBreaks
     {
-        return PriceBreaks::of(array_values($this->breaks->map(static fn (PriceBreak $break): array => [$break->fromPacks(), $break->price()])->toArray()), $this->breakKind, $this->breakBasis);
+        return PriceBreaks::of(
+            array_values(
+                $this->breaks
+                    ->map(static fn (PriceBreak $break): array => [$break->fromPacks(), $break->price()])
+                    ->toArray(),
+            ),
+            $this->breakKind,
+            $this->breakBasis,
+        );
     }
 
     public function discounts(): ChainedDiscounts
@@ -250,7 +272,9 @@ class Offer implements PlanningRestsOnIt
     /** Whether it may be bought on a day. */
     public function isInForce(\DateTimeImmutable $day): bool
     {
-        return !$this->blocked && (null === $this->validFrom || $this->validFrom->format('Y-m-d') <= $day->format('Y-m-d')) && (null === $this->validUntil || $this->validUntil->format('Y-m-d') >= $day->format('Y-m-d'));
+        return !$this->blocked
+            && (null === $this->validFrom || $this->validFrom->format('Y-m-d') <= $day->format('Y-m-d'))
+            && (null === $this->validUntil || $this->validUntil->format('Y-m-d') >= $day->format('Y-m-d'));
     }
 
     public function description(): string
@@ -326,7 +350,20 @@ class Offer implements PlanningRestsOnIt
 
     public function at(ExchangeRate $rate): CoreOffer
     {
-        return new CoreOffer($this->id, $this->supplier->id, $this->rule(), $this->prices(), $rate, $this->rank, $this->leadDays, null === $this->risePercent || null === $this->riseOn ? null : [$this->risePercent->toFloat() / 100, $this->riseOn], $this->dutyPercent->toFloat(), $this->item->weightKg()?->toFloat() ?? 0.0);
+        return new CoreOffer(
+            $this->id,
+            $this->supplier->id,
+            $this->rule(),
+            $this->prices(),
+            $rate,
+            $this->rank,
+            $this->leadDays,
+            null === $this->risePercent || null === $this->riseOn
+                ? null
+                : [$this->risePercent->toFloat() / 100, $this->riseOn],
+            $this->dutyPercent->toFloat(),
+            $this->item->weightKg()?->toFloat() ?? 0.0,
+        );
     }
 
     public function moves(): Moves

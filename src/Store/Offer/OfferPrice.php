@@ -33,29 +33,35 @@ class OfferPrice implements PlanningRestsOnIt
     private BreakBasis $basis;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
-        public readonly Offer $offer,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')] public readonly Offer $offer,
         /** Null for the one that was there before anything was noted. */
-        #[ORM\Column(type: 'date_immutable', nullable: true)]
-        public readonly ?\DateTimeImmutable $fromDay,
+        #[ORM\Column(type: 'date_immutable', nullable: true)] public readonly ?\DateTimeImmutable $fromDay,
         PriceBreaks $prices,
         /** Where it comes from: "price list of 2 Nov", "by hand on PO-1081". */
-        #[ORM\Column(length: 120)]
-        public readonly string $source,
-        #[ORM\Column]
-        private readonly bool $applied,
+        #[ORM\Column(length: 120)] public readonly string $source,
+        #[ORM\Column] private readonly bool $applied,
         /** Stock units in the pack, where that came with the price. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6, nullable: true)]
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6, nullable: true),]
         public readonly ?BigDecimal $packContent = null,
     ) {
-        $this->steps = array_map(static fn (array $step): array => [(string) $step['from'], (string) $step['price']], $prices->steps);
+        $this->steps = array_map(
+            static fn (array $step): array => [(string) $step['from'], (string) $step['price']],
+            $prices->steps,
+        );
         $this->kind = $prices->kind;
         $this->basis = $prices->basis;
     }
 
     public function prices(): PriceBreaks
     {
-        return PriceBreaks::of(array_map(static fn (array $step): array => [BigDecimal::of($step[0]), BigDecimal::of($step[1])], $this->steps), $this->kind, $this->basis);
+        return PriceBreaks::of(
+            array_map(
+                static fn (array $step): array => [BigDecimal::of($step[0]), BigDecimal::of($step[1])],
+                $this->steps,
+            ),
+            $this->kind,
+            $this->basis,
+        );
     }
 
     public function isApplied(): bool

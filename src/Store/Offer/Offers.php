@@ -26,7 +26,9 @@ final readonly class Offers
     {
         $query = $this->ofSupplier($supplier, $most);
         if ('' !== $words) {
-            $query->andWhere('i.name LIKE :like OR i.code LIKE :like OR o.supplierCode LIKE :like')->setParameter('like', '%'.addcslashes($words, '%_\\').'%');
+            $query
+                ->andWhere('i.name LIKE :like OR i.code LIKE :like OR o.supplierCode LIKE :like')
+                ->setParameter('like', '%'.addcslashes($words, '%_\\').'%');
         }
 
         return $this->withPrices($query);
@@ -36,8 +38,19 @@ final readonly class Offers
     public function ofItem(Item $item): array
     {
         /** @var list<Offer> $offers */
-        $offers = $this->entities->createQueryBuilder()->select('o', 's', 'b')->from(Offer::class, 'o')->join('o.supplier', 's')->leftJoin('o.breaks', 'b')
-            ->where('o.item = :item')->setParameter('item', $item)->orderBy('o.rank')->addOrderBy('o.id')->addOrderBy('b.fromPacks')->getQuery()->getResult();
+        $offers = $this->entities
+            ->createQueryBuilder()
+            ->select('o', 's', 'b')
+            ->from(Offer::class, 'o')
+            ->join('o.supplier', 's')
+            ->leftJoin('o.breaks', 'b')
+            ->where('o.item = :item')
+            ->setParameter('item', $item)
+            ->orderBy('o.rank')
+            ->addOrderBy('o.id')
+            ->addOrderBy('b.fromPacks')
+            ->getQuery()
+            ->getResult();
 
         return $offers;
     }
@@ -46,11 +59,16 @@ final readonly class Offers
     public function inForce(Supplier $supplier, \DateTimeImmutable $day, int $most): array
     {
         /** @var list<int> $ids */
-        $ids = $this->entities->getConnection()->fetchFirstColumn(
-            'SELECT id FROM offer_in_force WHERE supplier_id = ? AND ? BETWEEN from_day AND until_day', [$supplier->id, $day->format('Y-m-d')],
-        );
+        $ids = $this->entities
+            ->getConnection()
+            ->fetchFirstColumn(
+                'SELECT id FROM offer_in_force WHERE supplier_id = ? AND ? BETWEEN from_day AND until_day',
+                [$supplier->id, $day->format('Y-m-d')],
+            );
 
-        return $this->withPrices($this->ofSupplier($supplier, $most)->andWhere('o.id IN (:ids)')->setParameter('ids', $ids));
+        return $this->withPrices(
+            $this->ofSupplier($supplier, $most)->andWhere('o.id IN (:ids)')->setParameter('ids', $ids),
+        );
     }
 
     /**
@@ -68,7 +86,11 @@ final readonly class Offers
             "SELECT o.item_id, GROUP_CONCAT(DISTINCT SUBSTRING_INDEX(s.name, ' ', 1) ORDER BY o.rank SEPARATOR ', ')
              FROM offer_in_force f JOIN offer o ON o.id = f.id JOIN supplier s ON s.id = o.supplier_id
              WHERE f.item_id IN (?) AND f.supplier_id <> ? AND ? BETWEEN f.from_day AND f.until_day GROUP BY o.item_id",
-            [array_map(static fn (Offer $offer): int => $offer->item->id, $offers), $offers[0]->supplier->id, $day->format('Y-m-d')],
+            [
+                array_map(static fn (Offer $offer): int => $offer->item->id, $offers),
+                $offers[0]->supplier->id,
+                $day->format('Y-m-d'),
+            ],
             [ArrayParameterType::INTEGER],
         );
 
@@ -77,7 +99,16 @@ final readonly class Offers
 
     private function ofSupplier(Supplier $supplier, ?int $most): QueryBuilder
     {
-        return $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')->where('o.supplier = :supplier')->setParameter('supplier', $supplier)->orderBy('i.name')->addOrderBy('o.packName')->setMaxResults($most);
+        return $this->entities
+            ->createQueryBuilder()
+            ->select('o', 'i')
+            ->from(Offer::class, 'o')
+            ->join('o.item', 'i')
+            ->where('o.supplier = :supplier')
+            ->setParameter('supplier', $supplier)
+            ->orderBy('i.name')
+            ->addOrderBy('o.packName')
+            ->setMaxResults($most);
     }
 
     /** @return list<Offer> */
@@ -87,7 +118,15 @@ final readonly class Offers
         $offers = $query->getQuery()->getResult();
         if ([] !== $offers) {
             // One query for all their prices, so that none is fetched on its own; joined to the first it would cut the list short.
-            $this->entities->createQueryBuilder()->select('o', 'b')->from(Offer::class, 'o')->join('o.breaks', 'b')->where('o IN (:offers)')->setParameter('offers', $offers)->getQuery()->getResult();
+            $this->entities
+                ->createQueryBuilder()
+                ->select('o', 'b')
+                ->from(Offer::class, 'o')
+                ->join('o.breaks', 'b')
+                ->where('o IN (:offers)')
+                ->setParameter('offers', $offers)
+                ->getQuery()
+                ->getResult();
         }
 
         return $offers;
@@ -101,10 +140,16 @@ final readonly class Offers
     public function suppliersOf(array $items, \DateTimeImmutable $day): array
     {
         /** @var list<int> $ids */
-        $ids = [] === $items ? [] : $this->entities->getConnection()->fetchFirstColumn(
-            'SELECT DISTINCT supplier_id FROM offer_in_force WHERE item_id IN (?) AND ? BETWEEN from_day AND until_day',
-            [$items, $day->format('Y-m-d')], [ArrayParameterType::INTEGER],
-        );
+        $ids =
+            [] === $items
+                ? []
+                : $this->entities
+                    ->getConnection()
+                    ->fetchFirstColumn(
+                        'SELECT DISTINCT supplier_id FROM offer_in_force WHERE item_id IN (?) AND ? BETWEEN from_day AND until_day',
+                        [$items, $day->format('Y-m-d')],
+                        [ArrayParameterType::INTEGER],
+                    );
 
         return $this->entities->getRepository(Supplier::class)->findBy(['id' => $ids], ['name' => 'ASC']);
     }

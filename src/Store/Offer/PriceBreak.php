@@ -18,12 +18,9 @@ class PriceBreak implements PlanningRestsOnIt
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'breaks'), ORM\JoinColumn(nullable: false)]
-        public readonly Offer $offer,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        private BigDecimal $fromPacks,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 4)]
-        private BigDecimal $price,
+        #[ORM\ManyToOne(inversedBy: 'breaks'), ORM\JoinColumn(nullable: false)] public readonly Offer $offer,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] private BigDecimal $fromPacks,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 4)] private BigDecimal $price,
     ) {
     }
 

@@ -62,17 +62,12 @@ class PriceList
 
     /** @throws InvalidValue */
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Person $by,
-        #[ORM\Column(type: 'datetime_immutable')]
-        private \DateTimeImmutable $at,
-        #[ORM\Column(length: 120)]
-        public readonly string $filename,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $by,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $at,
+        #[ORM\Column(length: 120)] public readonly string $filename,
         /** Whether it names all they sell, so that what is missing is gone. */
-        #[ORM\Column]
-        public readonly bool $complete,
+        #[ORM\Column] public readonly bool $complete,
         \DateTimeImmutable $fromDay,
         ?\DateTimeImmutable $untilDay,
         BigDecimal $limitPercent,
@@ -85,7 +80,13 @@ class PriceList
     public function holds(\DateTimeImmutable $from, ?\DateTimeImmutable $until): void
     {
         if (null !== $until && $until < $from) {
-            throw InvalidValue::because(sprintf('The prices would end on %s, before they begin on %s.', $until->format('j M Y'), $from->format('j M Y')));
+            throw InvalidValue::because(
+                sprintf(
+                    'The prices would end on %s, before they begin on %s.',
+                    $until->format('j M Y'),
+                    $from->format('j M Y'),
+                ),
+            );
         }
         $this->fromDay = $from;
         $this->untilDay = $until;
@@ -175,10 +176,18 @@ class PriceList
     public function mustBeOpen(): void
     {
         if ($this->isReading() || $this->isApplying()) {
-            throw new Refused($this->isReading() ? 'This list is still being read.' : 'This list is being applied already.');
+            throw new Refused(
+                $this->isReading() ? 'This list is still being read.' : 'This list is being applied already.',
+            );
         }
         if (self::READ !== $this->state) {
-            throw new Refused(sprintf('This list was %s on %s already; nothing was changed now.', self::APPLIED === $this->state ? 'applied' : 'put away', $this->settledAt?->format('j M Y H:i')));
+            throw new Refused(
+                sprintf(
+                    'This list was %s on %s already; nothing was changed now.',
+                    self::APPLIED === $this->state ? 'applied' : 'put away',
+                    $this->settledAt?->format('j M Y H:i'),
+                ),
+            );
         }
     }
 

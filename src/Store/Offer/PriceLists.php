@@ -46,17 +46,26 @@ final readonly class PriceLists
     public function choose(PriceList $list, array $shown, array $chosen): void
     {
         $list->mustBeOpen();
-        $this->entities->getConnection()->executeStatement(
-            "UPDATE price_list_row SET chosen = id IN (:chosen) WHERE list_id = :list AND id IN (:shown) AND move <> 'not-held'",
-            ['list' => $list->id, 'shown' => $shown ?: [0], 'chosen' => $chosen ?: [0]], ['shown' => ArrayParameterType::INTEGER, 'chosen' => ArrayParameterType::INTEGER],
-        );
+        $this->entities
+            ->getConnection()
+            ->executeStatement(
+                "UPDATE price_list_row SET chosen = id IN (:chosen) WHERE list_id = :list AND id IN (:shown) AND move <> 'not-held'",
+                ['list' => $list->id, 'shown' => $shown ?: [0], 'chosen' => $chosen ?: [0]],
+                ['shown' => ArrayParameterType::INTEGER, 'chosen' => ArrayParameterType::INTEGER],
+            );
     }
 
     public function chooseAll(PriceList $list, PriceMove $move, bool $chosen): void
     {
         $list->mustBeOpen();
         if ($move->canBeChosen()) {
-            $this->entities->getConnection()->executeStatement('UPDATE price_list_row SET chosen = ? WHERE list_id = ? AND move = ?', [(int) $chosen, $list->id, $move->value]);
+            $this->entities
+                ->getConnection()
+                ->executeStatement('UPDATE price_list_row SET chosen = ? WHERE list_id = ? AND move = ?', [
+                    (int) $chosen,
+                    $list->id,
+                    $move->value,
+                ]);
         }
     }
 
@@ -64,7 +73,12 @@ final readonly class PriceLists
     public function counts(PriceList $list): array
     {
         /** @var array<string, array{rows: int, chosen: string, yearly: string}> $counts */
-        $counts = $this->entities->getConnection()->fetchAllAssociativeIndexed('SELECT move, COUNT(*) `rows`, SUM(chosen) chosen, COALESCE(SUM(yearly * chosen), 0) yearly FROM price_list_row WHERE list_id = ? GROUP BY move', [$list->id]);
+        $counts = $this->entities
+            ->getConnection()
+            ->fetchAllAssociativeIndexed(
+                'SELECT move, COUNT(*) `rows`, SUM(chosen) chosen, COALESCE(SUM(yearly * chosen), 0) yearly FROM price_list_row WHERE list_id = ? GROUP BY move',
+                [$list->id],
+            );
         $ordered = [];
         foreach (PriceMove::cases() as $move) {
             if (isset($counts[$move->value])) {
@@ -79,9 +93,21 @@ final readonly class PriceLists
     public function rows(PriceList $list, PriceMove $move, int $page): array
     {
         /** @var list<PriceListRow> $rows */
-        $rows = $this->entities->createQueryBuilder()->select('r', 'i')->from(PriceListRow::class, 'r')->leftJoin('r.item', 'i')->where('r.list = :list AND r.move = :move')
-            ->setParameter('list', $list)->setParameter('move', $move->value)->orderBy('r.percent', PriceMove::Fall === $move ? 'ASC' : 'DESC')->addOrderBy('r.line')->addOrderBy('r.id')
-            ->setFirstResult(self::PAGE * ($page - 1))->setMaxResults(self::PAGE)->getQuery()->getResult();
+        $rows = $this->entities
+            ->createQueryBuilder()
+            ->select('r', 'i')
+            ->from(PriceListRow::class, 'r')
+            ->leftJoin('r.item', 'i')
+            ->where('r.list = :list AND r.move = :move')
+            ->setParameter('list', $list)
+            ->setParameter('move', $move->value)
+            ->orderBy('r.percent', PriceMove::Fall === $move ? 'ASC' : 'DESC')
+            ->addOrderBy('r.line')
+            ->addOrderBy('r.id')
+            ->setFirstResult(self::PAGE * ($page - 1))
+            ->setMaxResults(self::PAGE)
+            ->getQuery()
+            ->getResult();
 
         return $rows;
     }

@@ -35,20 +35,37 @@ final readonly class StandingOffers
     {
         $day = $since->format('Y-m-d');
         /** @var array<int, string> $year */
-        $year = $connection->fetchAllKeyValue('SELECT s.item_id, SUM(s.quantity) FROM sales_day s WHERE s.day >= ? AND s.item_id IN (SELECT item_id FROM offer WHERE supplier_id = ?) GROUP BY s.item_id', [$day, $supplier]);
+        $year = $connection->fetchAllKeyValue(
+            'SELECT s.item_id, SUM(s.quantity) FROM sales_day s WHERE s.day >= ? AND s.item_id IN (SELECT item_id FROM offer WHERE supplier_id = ?) GROUP BY s.item_id',
+            [$day, $supplier],
+        );
         /** @var array<int, string> $usual */
-        $usual = $connection->fetchAllKeyValue('SELECT l.item_id, AVG(l.packs * l.pack_content) FROM order_line l JOIN purchase_order p ON p.id = l.order_id WHERE p.supplier_id = ? AND p.sent_at >= ? AND l.packs > 0 GROUP BY l.item_id', [$supplier, $day]);
+        $usual = $connection->fetchAllKeyValue(
+            'SELECT l.item_id, AVG(l.packs * l.pack_content) FROM order_line l JOIN purchase_order p ON p.id = l.order_id WHERE p.supplier_id = ? AND p.sent_at >= ? AND l.packs > 0 GROUP BY l.item_id',
+            [$supplier, $day],
+        );
         /** @var list<array{id: int, item: int, code: string, pack: string, content: string, kind: string, basis: string, steps: string}> $rows */
-        $rows = $connection->fetchAllAssociative('SELECT o.id, o.item_id item, o.supplier_code code, o.pack_name pack, o.pack_content content, o.break_kind kind, o.break_basis basis, '.self::STEPS.' steps
-            FROM offer o JOIN price_break b ON b.offer_id = o.id WHERE o.supplier_id = ? GROUP BY o.id', [$supplier]);
+        $rows = $connection->fetchAllAssociative(
+            'SELECT o.id, o.item_id item, o.supplier_code code, o.pack_name pack, o.pack_content content, o.break_kind kind, o.break_basis basis, '.
+                self::STEPS.
+                ' steps
+            FROM offer o JOIN price_break b ON b.offer_id = o.id WHERE o.supplier_id = ? GROUP BY o.id',
+            [$supplier],
+        );
         $offers = $byCode = $byItem = [];
         foreach ($rows as $row) {
             /** @var list<array{string, string}> $steps */
             $steps = json_decode($row['steps'], true);
             $offers[$row['id']] = [
-                'id' => $row['id'], 'item' => $row['item'], 'code' => $row['code'], 'pack' => $row['pack'], 'content' => BigDecimal::of($row['content'])->strippedOfTrailingZeros(), 'steps' => $row['steps'],
+                'id' => $row['id'],
+                'item' => $row['item'],
+                'code' => $row['code'],
+                'pack' => $row['pack'],
+                'content' => BigDecimal::of($row['content'])->strippedOfTrailingZeros(),
+                'steps' => $row['steps'],
                 'prices' => PriceBreaks::of($steps, BreakKind::from($row['kind']), BreakBasis::from($row['basis'])),
-                'usual' => isset($usual[$row['item']]) ? BigDecimal::of($usual[$row['item']]) : null, 'year' => BigDecimal::of($year[$row['item']] ?? 0),
+                'usual' => isset($usual[$row['item']]) ? BigDecimal::of($usual[$row['item']]) : null,
+                'year' => BigDecimal::of($year[$row['item']] ?? 0),
             ];
             if ('' !== $row['code']) {
                 $byCode[mb_strtoupper($row['code'])][] = $row['id'];
@@ -74,17 +91,34 @@ final readonly class StandingOffers
      */
     public function meant(PriceListLine $line, ?int $item): ?array
     {
-        $fits = fn (int $id): bool => ('' === $line->pack || 0 === strcasecmp($line->pack, $this->offers[$id]['pack'])) && (null === $item || $item === $this->offers[$id]['item']);
+        $fits = fn (int $id): bool => ('' === $line->pack
+            || 0 === strcasecmp($line->pack, $this->offers[$id]['pack']))
+            && (null === $item || $item === $this->offers[$id]['item']);
         $meant = array_values(array_filter($this->withCode($line->code), $fits));
         $ofItem = null === $item ? [] : array_values(array_filter($this->byItem[$item] ?? [], $fits));
         if ([] === $meant) {
-            $meant = array_values(array_filter($ofItem, fn (int $id): bool => '' === $this->offers[$id]['code'] || '' === $line->code));
+            $meant = array_values(
+                array_filter($ofItem, fn (int $id): bool => '' === $this->offers[$id]['code'] || '' === $line->code),
+            );
         }
         if (count($meant) > 1) {
-            throw InvalidValue::because(sprintf('%s stands for %s here; say in a column “pack” which is meant', $line->code ?: $line->item, implode(' and ', array_map(fn (int $id): string => $this->offers[$id]['pack'], $meant))));
+            throw InvalidValue::because(
+                sprintf(
+                    '%s stands for %s here; say in a column “pack” which is meant',
+                    $line->code ?: $line->item,
+                    implode(' and ', array_map(fn (int $id): string => $this->offers[$id]['pack'], $meant)),
+                ),
+            );
         }
         if ([] === $meant && [] !== $ofItem) {
-            throw InvalidValue::because(sprintf('%s is offered by the %s already, as %s; mend the code in the offer or here, or name another pack', $line->item ?: $line->gtin, $this->offers[$ofItem[0]]['pack'], $this->offers[$ofItem[0]]['code']));
+            throw InvalidValue::because(
+                sprintf(
+                    '%s is offered by the %s already, as %s; mend the code in the offer or here, or name another pack',
+                    $line->item ?: $line->gtin,
+                    $this->offers[$ofItem[0]]['pack'],
+                    $this->offers[$ofItem[0]]['code'],
+                ),
+            );
         }
 
         return [] === $meant ? null : $this->offers[$meant[0]];

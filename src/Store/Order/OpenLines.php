@@ -57,13 +57,19 @@ final readonly class OpenLines
         /** @var list<array{k: int|string, number: string, due: string, units: string, counted_on: int|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT $key k, number, due, units, counted_on FROM open_line WHERE item_id IN (?) AND (? IS NULL OR site_id = ?) ORDER BY due, id",
-            [$items, $site, $site], [ArrayParameterType::INTEGER],
+            [$items, $site, $site],
+            [ArrayParameterType::INTEGER],
         );
         $open = [];
         foreach ($rows as $row) {
             $verdict = null === $row['counted_on'] ? null : 1 === $row['counted_on'];
             $due = new \DateTimeImmutable($row['due'], $today->getTimezone());
-            $open[$row['k']][] = new OpenOrder($row['number'], BigDecimal::of($row['units'])->strippedOfTrailingZeros(), $due, $verdict);
+            $open[$row['k']][] = new OpenOrder(
+                $row['number'],
+                BigDecimal::of($row['units'])->strippedOfTrailingZeros(),
+                $due,
+                $verdict,
+            );
         }
 
         return array_map(static fn (array $orders): Coming => Coming::of($orders, $today), $open);

@@ -38,28 +38,17 @@ class OrderLine implements PlanningRestsOnIt
     private ?Agreement $agreement = null;
 
     private function __construct(
-        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)]
-        public readonly PurchaseOrder $order,
-        #[ORM\Column]
-        public readonly int $position,
-        #[ORM\ManyToOne]
-        public readonly ?Item $item,
-        #[ORM\ManyToOne]
-        public readonly ?Offer $offer,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(length: 200)]
-        public readonly string $description,
-        #[ORM\Column(length: 40)]
-        private string $supplierCode,
-        #[ORM\Column(length: 30)]
-        public readonly string $packName,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6)]
-        private BigDecimal $packContent,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        private BigDecimal $packs,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)]
-        private BigDecimal $price,
+        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)] public readonly PurchaseOrder $order,
+        #[ORM\Column] public readonly int $position,
+        #[ORM\ManyToOne] public readonly ?Item $item,
+        #[ORM\ManyToOne] public readonly ?Offer $offer,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(length: 200)] public readonly string $description,
+        #[ORM\Column(length: 40)] private string $supplierCode,
+        #[ORM\Column(length: 30)] public readonly string $packName,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 6)] private BigDecimal $packContent,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] private BigDecimal $packs,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)] private BigDecimal $price,
     ) {
         $this->received = $this->closedShort = BigDecimal::zero();
     }
@@ -67,8 +56,17 @@ class OrderLine implements PlanningRestsOnIt
     public static function fromOffer(PurchaseOrder $order, Offer $offer, Site $site, BigDecimal $packs): self
     {
         $line = new self(
-            $order, self::nextPosition($order), $offer->item, $offer, $site, $offer->item->name(), $offer->supplierCode(),
-            $offer->packName, $offer->rule()->pack->content, $packs, $offer->prices()->priceFor($packs),
+            $order,
+            self::nextPosition($order),
+            $offer->item,
+            $offer,
+            $site,
+            $offer->item->name(),
+            $offer->supplierCode(),
+            $offer->packName,
+            $offer->rule()->pack->content,
+            $packs,
+            $offer->prices()->priceFor($packs),
         );
         $order->add($line);
 
@@ -76,9 +74,27 @@ class OrderLine implements PlanningRestsOnIt
     }
 
     /** An item its supplier has no standing offer for, as quoted: single stock units. */
-    public static function ofItem(PurchaseOrder $order, Item $item, string $supplierCode, Site $site, BigDecimal $units, BigDecimal $price): self
-    {
-        $line = new self($order, self::nextPosition($order), $item, null, $site, $item->name(), $supplierCode, 'each', BigDecimal::one(), $units, $price);
+    public static function ofItem(
+        PurchaseOrder $order,
+        Item $item,
+        string $supplierCode,
+        Site $site,
+        BigDecimal $units,
+        BigDecimal $price,
+    ): self {
+        $line = new self(
+            $order,
+            self::nextPosition($order),
+            $item,
+            null,
+            $site,
+            $item->name(),
+            $supplierCode,
+            'each',
+            BigDecimal::one(),
+            $units,
+            $price,
+        );
         $order->add($line);
 
         return $line;
@@ -107,9 +123,26 @@ class OrderLine implements PlanningRestsOnIt
         return $this->agreement;
     }
 
-    public static function ofText(PurchaseOrder $order, string $text, Site $site, BigDecimal $packs, BigDecimal $price): self
-    {
-        $line = new self($order, self::nextPosition($order), null, null, $site, $text, '', 'each', BigDecimal::one(), $packs, $price);
+    public static function ofText(
+        PurchaseOrder $order,
+        string $text,
+        Site $site,
+        BigDecimal $packs,
+        BigDecimal $price,
+    ): self {
+        $line = new self(
+            $order,
+            self::nextPosition($order),
+            null,
+            null,
+            $site,
+            $text,
+            '',
+            'each',
+            BigDecimal::one(),
+            $packs,
+            $price,
+        );
         $order->add($line);
 
         return $line;
@@ -127,7 +160,9 @@ class OrderLine implements PlanningRestsOnIt
     public function change(BigDecimal $packs, BigDecimal $price): void
     {
         $this->order->mustBeEditable();
-        $objection = $packs->isPositive() ? $this->offer?->rule()->objectionTo($packs) : 'An order line needs a quantity above 0; remove the line instead.';
+        $objection = $packs->isPositive()
+            ? $this->offer?->rule()->objectionTo($packs)
+            : 'An order line needs a quantity above 0; remove the line instead.';
         if (null !== $objection) {
             throw InvalidValue::because($objection);
         }
@@ -158,7 +193,9 @@ class OrderLine implements PlanningRestsOnIt
     {
         $this->order->mustBeOpen();
         if (!$packs->isPositive()) {
-            throw InvalidValue::because(sprintf('%s %s were received of %s; expected above 0.', $packs, $this->packName, $this->description));
+            throw InvalidValue::because(
+                sprintf('%s %s were received of %s; expected above 0.', $packs, $this->packName, $this->description),
+            );
         }
         $this->received = $this->received->plus($packs);
     }
@@ -192,7 +229,9 @@ class OrderLine implements PlanningRestsOnIt
 
     public function weightKg(): BigDecimal
     {
-        return ($this->item?->weightKg() ?? BigDecimal::zero())->multipliedBy($this->packContent)->multipliedBy($this->packs);
+        return ($this->item?->weightKg() ?? BigDecimal::zero())
+            ->multipliedBy($this->packContent)
+            ->multipliedBy($this->packs);
     }
 
     public function supplierCode(): string

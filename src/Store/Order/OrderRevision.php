@@ -17,16 +17,11 @@ class OrderRevision
 {
     /** @param Snapshot $snapshot */
     public function __construct(
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly PurchaseOrder $order,
-        #[ORM\Id, ORM\Column]
-        public readonly int $number,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Person $by,
-        #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
-        #[ORM\Column(type: 'json')]
-        public readonly array $snapshot,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly PurchaseOrder $order,
+        #[ORM\Id, ORM\Column] public readonly int $number,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $by,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
+        #[ORM\Column(type: 'json')] public readonly array $snapshot,
     ) {
     }
 
@@ -37,11 +32,19 @@ class OrderRevision
             'deliveryTerms' => $order->supplier->deliveryTerms(),
             'wantedOn' => $order->wantedOn()->format('Y-m-d'),
             'note' => $order->note(),
-            'lines' => array_map(static fn (OrderLine $line): array => [
-                'position' => $line->position, 'item' => $line->item->code ?? '', 'supplierCode' => $line->supplierCode(),
-                'description' => $line->description, 'site' => $line->site->code, 'pack' => $line->pack()->label(),
-                'packs' => (string) $line->packs(), 'price' => (string) $line->price(),
-            ], $order->lines()),
+            'lines' => array_map(
+                static fn (OrderLine $line): array => [
+                    'position' => $line->position,
+                    'item' => $line->item->code ?? '',
+                    'supplierCode' => $line->supplierCode(),
+                    'description' => $line->description,
+                    'site' => $line->site->code,
+                    'pack' => $line->pack()->label(),
+                    'packs' => (string) $line->packs(),
+                    'price' => (string) $line->price(),
+                ],
+                $order->lines(),
+            ),
         ]);
     }
 }

@@ -45,7 +45,9 @@ final readonly class OrderRow
     /** Whole days from a day until it is due; below zero when it is late. */
     public function daysFrom(\DateTimeImmutable $today): int
     {
-        return (int) $today->diff(new \DateTimeImmutable($this->dueOn()->format('Y-m-d'), $today->getTimezone()))->format('%r%a');
+        return (int) $today
+            ->diff(new \DateTimeImmutable($this->dueOn()->format('Y-m-d'), $today->getTimezone()))
+            ->format('%r%a');
     }
 
     public function isLate(\DateTimeImmutable $today): bool

@@ -19,7 +19,10 @@ final readonly class OrderRows
     /** @return list<OrderRow> sent and not all here, by the day they are due */
     public function open(): array
     {
-        return $this->in(array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isOpen())), null);
+        return $this->in(
+            array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isOpen())),
+            null,
+        );
     }
 
     /**
@@ -39,7 +42,8 @@ final readonly class OrderRows
              FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id
              LEFT JOIN order_line l ON l.order_id = o.id LEFT JOIN site t ON t.id = l.site_id
              WHERE o.state IN (?) GROUP BY o.id ORDER BY $order",
-            [array_map(static fn (OrderState $state): string => $state->value, $states)], [ArrayParameterType::STRING],
+            [array_map(static fn (OrderState $state): string => $state->value, $states)],
+            [ArrayParameterType::STRING],
         );
 
         return array_map(self::row(...), $rows);
@@ -55,9 +59,17 @@ final readonly class OrderRows
         }
 
         return new OrderRow(
-            $row['id'], $row['number'], OrderState::from($row['state']), $row['supplier_id'], $row['supplier'], explode(' ', $row['buyer'])[0],
-            new \DateTimeImmutable($row['wanted_on']), null === $row['promised_on'] ? null : new \DateTimeImmutable($row['promised_on']),
-            $sites, (int) $row['positions'], Money::of($row['goods'], $row['currency']),
+            $row['id'],
+            $row['number'],
+            OrderState::from($row['state']),
+            $row['supplier_id'],
+            $row['supplier'],
+            explode(' ', $row['buyer'])[0],
+            new \DateTimeImmutable($row['wanted_on']),
+            null === $row['promised_on'] ? null : new \DateTimeImmutable($row['promised_on']),
+            $sites,
+            (int) $row['positions'],
+            Money::of($row['goods'], $row['currency']),
         );
     }
 }

@@ -29,7 +29,9 @@ final readonly class Orders
     /** Read afresh and locked until the transaction ends. */
     public function lock(int $id): PurchaseOrder
     {
-        $order = $this->entities->find(PurchaseOrder::class, $id, LockMode::PESSIMISTIC_WRITE) ?? throw new \LogicException('No such order.');
+        $order =
+            $this->entities->find(PurchaseOrder::class, $id, LockMode::PESSIMISTIC_WRITE) ??
+            throw new \LogicException('No such order.');
         $this->entities->refresh($order);
 
         return $order;
@@ -42,18 +44,40 @@ final readonly class Orders
      */
     public function in(array $states, ?int $most = null): array
     {
-        $ids = $this->entities->createQueryBuilder()->select('o.id')->from(PurchaseOrder::class, 'o')
-            ->where('o.state IN (:states)')->setParameter('states', $states)
-            ->orderBy('o.wantedOn', null === $most ? 'ASC' : 'DESC')->addOrderBy('o.id', null === $most ? 'ASC' : 'DESC')->setMaxResults($most)
-            ->getQuery()->getSingleColumnResult();
+        $ids = $this->entities
+            ->createQueryBuilder()
+            ->select('o.id')
+            ->from(PurchaseOrder::class, 'o')
+            ->where('o.state IN (:states)')
+            ->setParameter('states', $states)
+            ->orderBy('o.wantedOn', null === $most ? 'ASC' : 'DESC')
+            ->addOrderBy('o.id', null === $most ? 'ASC' : 'DESC')
+            ->setMaxResults($most)
+            ->getQuery()
+            ->getSingleColumnResult();
         /** @var list<PurchaseOrder> $orders */
-        $orders = $this->entities->createQueryBuilder()
-            ->select('o', 's', 'b', 'l', 'site', 'i', 'f')->from(PurchaseOrder::class, 'o')
-            ->join('o.supplier', 's')->join('o.buyer', 'b')->leftJoin('o.lines', 'l')->leftJoin('l.site', 'site')->leftJoin('l.item', 'i')->leftJoin('l.offer', 'f')
-            ->where('o.id IN (:ids)')->setParameter('ids', $ids)
-            ->orderBy('o.id')->addOrderBy('l.position')
-            ->getQuery()->getResult();
-        usort($orders, static fn (PurchaseOrder $a, PurchaseOrder $b): int => null === $most ? [$a->dueOn(), $a->id] <=> [$b->dueOn(), $b->id] : $b->id <=> $a->id);
+        $orders = $this->entities
+            ->createQueryBuilder()
+            ->select('o', 's', 'b', 'l', 'site', 'i', 'f')
+            ->from(PurchaseOrder::class, 'o')
+            ->join('o.supplier', 's')
+            ->join('o.buyer', 'b')
+            ->leftJoin('o.lines', 'l')
+            ->leftJoin('l.site', 'site')
+            ->leftJoin('l.item', 'i')
+            ->leftJoin('l.offer', 'f')
+            ->where('o.id IN (:ids)')
+            ->setParameter('ids', $ids)
+            ->orderBy('o.id')
+            ->addOrderBy('l.position')
+            ->getQuery()
+            ->getResult();
+        usort(
+            $orders,
+            static fn (PurchaseOrder $a, PurchaseOrder $b): int => null === $most
+                ? [$a->dueOn(), $a->id] <=> [$b->dueOn(), $b->id]
+                : $b->id <=> $a->id,
+        );
 
         return $orders;
     }
@@ -61,12 +85,16 @@ final readonly class Orders
     /** @return list<PurchaseOrder> sent and not all here */
     public function open(): array
     {
-        return $this->in(array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isOpen())));
+        return $this->in(
+            array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isOpen())),
+        );
     }
 
     /** @return list<SentDocument> */
     public function documents(PurchaseOrder $order): array
     {
-        return array_values($this->entities->getRepository(SentDocument::class)->findBy(['order' => $order], ['id' => 'ASC']));
+        return array_values(
+            $this->entities->getRepository(SentDocument::class)->findBy(['order' => $order], ['id' => 'ASC']),
+        );
     }
 }

@@ -80,17 +80,12 @@ class PurchaseOrder implements PlanningRestsOnIt
     private Collection $lines;
 
     public function __construct(
-        #[ORM\Column(length: 20, unique: true)]
-        public readonly string $number,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Person $buyer,
+        #[ORM\Column(length: 20, unique: true)] public readonly string $number,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $buyer,
         ExchangeRate $rate,
-        #[ORM\Column(type: 'date_immutable')]
-        private \DateTimeImmutable $wantedOn,
-        #[ORM\Column(type: 'datetime_immutable')]
-        private \DateTimeImmutable $createdAt,
+        #[ORM\Column(type: 'date_immutable')] private \DateTimeImmutable $wantedOn,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $createdAt,
     ) {
         $this->currency = $supplier->currency()->code;
         $this->note = $supplier->standingNote();
@@ -128,7 +123,13 @@ class PurchaseOrder implements PlanningRestsOnIt
     public function approve(Person $by, \DateTimeImmutable $at): void
     {
         if (!$by->maySpend($this->homeTotal())) {
-            throw new Refused(sprintf('%s is over %s’s limit; somebody with a higher one has to approve it.', $this->number, $by->firstName()));
+            throw new Refused(
+                sprintf(
+                    '%s is over %s’s limit; somebody with a higher one has to approve it.',
+                    $this->number,
+                    $by->firstName(),
+                ),
+            );
         }
         $this->become(OrderState::Approved);
         $this->approvedBy = $by;
@@ -146,7 +147,9 @@ class PurchaseOrder implements PlanningRestsOnIt
     {
         $readiness = $this->readiness();
         if (!$readiness->isComplete()) {
-            throw new Refused(sprintf('%s cannot go out yet: %s.', $this->number, lcfirst($readiness->missing[0]['words'])));
+            throw new Refused(
+                sprintf('%s cannot go out yet: %s.', $this->number, lcfirst($readiness->missing[0]['words'])),
+            );
         }
         $this->become(OrderState::Sent);
         $this->sentAt = $at;
@@ -196,7 +199,9 @@ class PurchaseOrder implements PlanningRestsOnIt
     {
         foreach ($this->lines as $line) {
             if ($line->received()->isPositive()) {
-                throw new Refused(sprintf('%s has been received in part; close what is outstanding instead.', $this->number));
+                throw new Refused(
+                    sprintf('%s has been received in part; close what is outstanding instead.', $this->number),
+                );
             }
         }
         $this->become(OrderState::Cancelled);
@@ -205,7 +210,9 @@ class PurchaseOrder implements PlanningRestsOnIt
     private function become(OrderState $next): void
     {
         if (!$this->state->canBecome($next)) {
-            throw new Refused(sprintf('%s is %s and cannot become %s.', $this->number, $this->state->words(), $next->words()));
+            throw new Refused(
+                sprintf('%s is %s and cannot become %s.', $this->number, $this->state->words(), $next->words()),
+            );
         }
         $this->state = $next;
     }
@@ -218,7 +225,9 @@ class PurchaseOrder implements PlanningRestsOnIt
     public function closeShort(): void
     {
         if (!$this->state->isOpen()) {
-            throw new Refused(sprintf('%s is %s; there is nothing outstanding to close.', $this->number, $this->state->words()));
+            throw new Refused(
+                sprintf('%s is %s; there is nothing outstanding to close.', $this->number, $this->state->words()),
+            );
         }
         foreach ($this->lines as $line) {
             $line->closeShort();
@@ -250,7 +259,11 @@ class PurchaseOrder implements PlanningRestsOnIt
 
     public function totals(): OrderTotals
     {
-        return OrderTotals::of(array_map(static fn (OrderLine $line): array => [$line->packs(), $line->price()], $this->lines()), $this->taxPercent, Currency::of($this->currency));
+        return OrderTotals::of(
+            array_map(static fn (OrderLine $line): array => [$line->packs(), $line->price()], $this->lines()),
+            $this->taxPercent,
+            Currency::of($this->currency),
+        );
     }
 
     /** Goods without tax, in the home currency. */
@@ -266,9 +279,17 @@ class PurchaseOrder implements PlanningRestsOnIt
 
     public function readiness(): Readiness
     {
-        return Readiness::of($this->supplier->facts(), array_map(static fn (OrderLine $line): array => [
-            'line' => $line->position, 'item' => $line->item?->code, 'supplierCode' => $line->supplierCode(),
-        ], $this->lines()));
+        return Readiness::of(
+            $this->supplier->facts(),
+            array_map(
+                static fn (OrderLine $line): array => [
+                    'line' => $line->position,
+                    'item' => $line->item?->code,
+                    'supplierCode' => $line->supplierCode(),
+                ],
+                $this->lines(),
+            ),
+        );
     }
 
     /** @return list<Site> where its lines are to be delivered, each once */

@@ -21,18 +21,12 @@ class SentDocument
     private mixed $content;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly PurchaseOrder $order,
-        #[ORM\Column]
-        public readonly int $revision,
-        #[ORM\Column(length: 120)]
-        public readonly string $filename,
-        #[ORM\Column(length: 80)]
-        public readonly string $mediaType,
-        #[ORM\Column(length: 180)]
-        public readonly string $sentTo,
-        #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $sentAt,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly PurchaseOrder $order,
+        #[ORM\Column] public readonly int $revision,
+        #[ORM\Column(length: 120)] public readonly string $filename,
+        #[ORM\Column(length: 80)] public readonly string $mediaType,
+        #[ORM\Column(length: 180)] public readonly string $sentTo,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $sentAt,
         string $content,
     ) {
         $this->content = $content;

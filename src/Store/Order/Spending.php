@@ -31,7 +31,9 @@ final readonly class Spending
             [$today->format('Y-m-01')],
         );
 
-        return Money::of($business->monthlyBudget, $business->currency)->minus(Money::of(BigDecimal::of($spent ?? '0'), $business->currency))->rounded();
+        return Money::of($business->monthlyBudget, $business->currency)
+            ->minus(Money::of(BigDecimal::of($spent ?? '0'), $business->currency))
+            ->rounded();
     }
 
     /** @return array<string, float> home value still to come, by Monday of the week it is due (overdue: this week) */
@@ -60,7 +62,10 @@ final readonly class Spending
             [$since->format('Y-m-d')],
         );
 
-        return array_map(static fn (array $row): array => ['name' => $row['name'], 'value' => (float) $row['value']], $rows);
+        return array_map(
+            static fn (array $row): array => ['name' => $row['name'], 'value' => (float) $row['value']],
+            $rows,
+        );
     }
 
     /**
@@ -78,8 +83,11 @@ final readonly class Spending
             'SELECT offer_id, price FROM (
                 SELECT l.offer_id, l.price, ROW_NUMBER() OVER (PARTITION BY l.offer_id ORDER BY o.sent_at DESC, l.id DESC) n
                 FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-                WHERE '.(null === $offers ? 'l.offer_id IS NOT NULL' : 'l.offer_id IN (?)')." AND o.sent_at IS NOT NULL AND o.state <> 'cancelled') latest WHERE n = 1",
-            null === $offers ? [] : [$offers], null === $offers ? [] : [ArrayParameterType::INTEGER],
+                WHERE '.
+                (null === $offers ? 'l.offer_id IS NOT NULL' : 'l.offer_id IN (?)').
+                " AND o.sent_at IS NOT NULL AND o.state <> 'cancelled') latest WHERE n = 1",
+            null === $offers ? [] : [$offers],
+            null === $offers ? [] : [ArrayParameterType::INTEGER],
         );
 
         return array_map(BigDecimal::of(...), $rows);

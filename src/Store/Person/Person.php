@@ -19,17 +19,13 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     public readonly int $id;
 
     public function __construct(
-        #[ORM\Column(length: 180, unique: true)]
-        public readonly string $email,
-        #[ORM\Column(length: 80)]
-        public readonly string $name,
-        #[ORM\Column(length: 20, enumType: Role::class)]
-        public readonly Role $role,
+        #[ORM\Column(length: 180, unique: true)] public readonly string $email,
+        #[ORM\Column(length: 80)] public readonly string $name,
+        #[ORM\Column(length: 20, enumType: Role::class)] public readonly Role $role,
         /** Most they may order without a yes from above, in the home currency; null for no limit. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true),]
         public readonly ?BigDecimal $spendingLimit,
-        #[ORM\Column(length: 255)]
-        private string $password = '',
+        #[ORM\Column(length: 255)] private string $password = '',
     ) {
     }
 
@@ -37,7 +33,9 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     {
         $words = explode(' ', $this->name);
 
-        return mb_strtoupper(mb_substr($words[0], 0, 1).(count($words) > 1 ? mb_substr($words[count($words) - 1], 0, 1) : ''));
+        return mb_strtoupper(
+            mb_substr($words[0], 0, 1).(count($words) > 1 ? mb_substr($words[count($words) - 1], 0, 1) : ''),
+        );
     }
 
     public function firstName(): string

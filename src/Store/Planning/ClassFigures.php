@@ -26,7 +26,14 @@ final readonly class ClassFigures
         );
         $figures = [];
         foreach ($rows as $row) {
-            $figures[$row['class']] = ['places' => (int) $row['places'], 'items' => (int) $row['items'], 'own' => (int) $row['own'], 'stock' => (float) $row['stock'], 'meant' => (float) $row['meant'], 'weekly' => (float) $row['weekly']];
+            $figures[$row['class']] = [
+                'places' => (int) $row['places'],
+                'items' => (int) $row['items'],
+                'own' => (int) $row['own'],
+                'stock' => (float) $row['stock'],
+                'meant' => (float) $row['meant'],
+                'weekly' => (float) $row['weekly'],
+            ];
         }
 
         return $figures;
@@ -38,13 +45,17 @@ final readonly class ClassFigures
         /** @var list<int> $items */
         $items = $this->connection->fetchFirstColumn(
             'SELECT p.item_id FROM proposal p LEFT JOIN item_policy y ON y.item_id = p.item_id
-             WHERE p.class = ? AND y.item_id IS NULL GROUP BY p.item_id ORDER BY MAX(p.forecast_per_week), p.item_id', [$class],
+             WHERE p.class = ? AND y.item_id IS NULL GROUP BY p.item_id ORDER BY MAX(p.forecast_per_week), p.item_id',
+            [$class],
         );
         $count = count($items);
         if ($count <= $most) {
             return $items;
         }
 
-        return array_map(static fn (int $i): int => $items[(int) floor(($i + .5) * $count / $most)], range(0, $most - 1));
+        return array_map(
+            static fn (int $i): int => $items[(int) floor((($i + 0.5) * $count) / $most)],
+            range(0, $most - 1),
+        );
     }
 }

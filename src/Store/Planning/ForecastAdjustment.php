@@ -19,27 +19,22 @@ class ForecastAdjustment implements PlanningRestsOnIt
 
     /** @throws InvalidValue if the percentage, the day or the reason make no sense */
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
         /** Null for all sites. */
-        #[ORM\ManyToOne]
-        public readonly ?Site $site,
-        #[ORM\Column]
-        public readonly float $percent,
-        #[ORM\Column(name: 'until_day', type: 'date_immutable')]
-        public readonly \DateTimeImmutable $until,
-        #[ORM\Column(length: 200)]
-        public readonly string $reason,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Person $by,
-        #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
+        #[ORM\ManyToOne] public readonly ?Site $site,
+        #[ORM\Column] public readonly float $percent,
+        #[ORM\Column(name: 'until_day', type: 'date_immutable')] public readonly \DateTimeImmutable $until,
+        #[ORM\Column(length: 200)] public readonly string $reason,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $by,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
     ) {
         if ($percent < -100 || $percent > 900 || 0.0 === $percent) {
             throw InvalidValue::because(sprintf('%+g %% is no adjustment; expected −100 to 900, not 0.', $percent));
         }
         if ($until <= $at) {
-            throw InvalidValue::because(sprintf('%s has passed; choose the day the adjustment ends.', $until->format('j M Y')));
+            throw InvalidValue::because(
+                sprintf('%s has passed; choose the day the adjustment ends.', $until->format('j M Y')),
+            );
         }
         if ('' === trim($reason)) {
             throw InvalidValue::because('Give the reason: whoever looks at it next will ask.');

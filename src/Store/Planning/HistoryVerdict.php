@@ -18,19 +18,13 @@ class HistoryVerdict implements PlanningRestsOnIt
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
         /** A day within the week. */
-        #[ORM\Column(type: 'date_immutable')]
-        public readonly \DateTimeImmutable $day,
-        #[ORM\Column]
-        private bool $keep,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        private Person $by,
-        #[ORM\Column(type: 'datetime_immutable')]
-        private \DateTimeImmutable $at,
+        #[ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $day,
+        #[ORM\Column] private bool $keep,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] private Person $by,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $at,
     ) {
     }
 

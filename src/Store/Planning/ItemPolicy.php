@@ -16,8 +16,7 @@ class ItemPolicy implements PlanningRestsOnIt
     private PolicyColumns $policy;
 
     public function __construct(
-        #[ORM\Id, ORM\OneToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
+        #[ORM\Id, ORM\OneToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
         Policy $policy,
     ) {
         $this->change($policy);

@@ -17,11 +17,9 @@ class MovedItem
 
     public function __construct(
         /** Null where it is not about one item. */
-        #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')]
-        public readonly ?Item $item,
+        #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')] public readonly ?Item $item,
         /** All this supplier offers; null with no item either: everything. */
-        #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')]
-        public readonly ?Supplier $supplier = null,
+        #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')] public readonly ?Supplier $supplier = null,
     ) {
     }
 }

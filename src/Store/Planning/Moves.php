@@ -17,7 +17,11 @@ final readonly class Moves
 
     public static function items(?Item ...$items): self
     {
-        return new self(array_values(array_filter($items, static fn (?Item $item): bool => null !== $item)), null, false);
+        return new self(
+            array_values(array_filter($items, static fn (?Item $item): bool => null !== $item)),
+            null,
+            false,
+        );
     }
 
     public static function allOf(Supplier $supplier): self

@@ -36,7 +36,11 @@ final readonly class NoteWhatMoved
                 $suppliers[spl_object_id($moves->supplier)] = new MovedItem(null, $moves->supplier);
             }
         }
-        self::write($entities, $unit, $everything ? [new MovedItem(null)] : [...array_values($items), ...array_values($suppliers)]);
+        self::write(
+            $entities,
+            $unit,
+            $everything ? [new MovedItem(null)] : [...array_values($items), ...array_values($suppliers)],
+        );
     }
 
     /** @return iterable<object> */

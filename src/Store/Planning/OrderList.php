@@ -29,14 +29,10 @@ class OrderList
      * @throws InvalidValue if it has no name, or neither items nor a rule
      */
     public function __construct(
-        #[ORM\Column(length: 60, unique: true)]
-        public readonly string $name,
-        #[ORM\ManyToOne]
-        public readonly ?Supplier $supplier = null,
-        #[ORM\ManyToOne]
-        public readonly ?Site $site = null,
-        #[ORM\Column(length: 60)]
-        public readonly string $category = '',
+        #[ORM\Column(length: 60, unique: true)] public readonly string $name,
+        #[ORM\ManyToOne] public readonly ?Supplier $supplier = null,
+        #[ORM\ManyToOne] public readonly ?Site $site = null,
+        #[ORM\Column(length: 60)] public readonly string $category = '',
         array $items = [],
     ) {
         if ('' === trim($name)) {
@@ -61,6 +57,15 @@ class OrderList
 
     public function words(): string
     {
-        return $this->isFixed() ? sprintf('%d items', $this->items->count()) : 'follows '.implode(', ', array_filter([$this->supplier?->name(), $this->site?->name, $this->category], static fn (?string $part): bool => null !== $part && '' !== $part));
+        return $this->isFixed()
+            ? sprintf('%d items', $this->items->count())
+            : 'follows '.
+                    implode(
+                        ', ',
+                        array_filter(
+                            [$this->supplier?->name(), $this->site?->name, $this->category],
+                            static fn (?string $part): bool => null !== $part && '' !== $part,
+                        ),
+                    );
     }
 }

@@ -23,18 +23,12 @@ class PlannedNeed implements PlanningRestsOnIt
 
     /** @throws InvalidValue if the quantity is not above zero or the name is missing */
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        public readonly BigDecimal $quantity,
-        #[ORM\Column(type: 'date_immutable')]
-        public readonly \DateTimeImmutable $day,
-        #[ORM\Column(length: 80)]
-        public readonly string $name,
-        #[ORM\ManyToOne]
-        public readonly ?Person $by,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] public readonly BigDecimal $quantity,
+        #[ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $day,
+        #[ORM\Column(length: 80)] public readonly string $name,
+        #[ORM\ManyToOne] public readonly ?Person $by,
     ) {
         if (!$quantity->isPositive()) {
             throw InvalidValue::because(sprintf('%s is no planned demand; expected above 0.', $quantity));

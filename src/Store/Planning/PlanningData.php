@@ -48,8 +48,12 @@ final readonly class PlanningData
     /** A category shows a season of its own once so many items bear it out. */
     private const FEWEST_IN_CATEGORY = 3;
 
-    public function __construct(private Connection $connection, private Rates $rates, private OpenLines $open, private EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private Connection $connection,
+        private Rates $rates,
+        private OpenLines $open,
+        private EntityManagerInterface $entities,
+    ) {
     }
 
     /** @return list<int> ids of the items that are stocked anywhere */
@@ -84,15 +88,32 @@ final readonly class PlanningData
                     i.sells_like_id like_id, l.code like_code, i.like_factor, p.kind, p.target, p.service level, p.amount, p.minimum
              FROM stocking t JOIN item i ON i.id = t.item_id LEFT JOIN item l ON l.id = i.sells_like_id LEFT JOIN item_policy p ON p.item_id = i.id
              WHERE i.id IN (?) ORDER BY i.code, t.site_id',
-            [$items], [ArrayParameterType::INTEGER],
+            [$items],
+            [ArrayParameterType::INTEGER],
         );
-        $like = array_values(array_diff(array_filter(array_column($rows, 'like_id'), static fn (?int $id): bool => null !== $id), $items));
+        $like = array_values(
+            array_diff(array_filter(array_column($rows, 'like_id'), static fn (?int $id): bool => null !== $id), $items),
+        );
         $history = $this->history($today, [...$items, ...$like]);
-        $held = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)", $items);
-        $promised = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM customer_promise WHERE item_id IN (?) GROUP BY item_id, site_id", $items);
-        $drafts = $this->perItemSite("SELECT CONCAT(l.item_id, ':', l.site_id), MAX(o.id) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-            WHERE l.item_id IN (?) AND o.state IN ('draft', 'awaiting-approval', 'approved') GROUP BY l.item_id, l.site_id", $items);
-        $putOff = $this->perItemSite("SELECT CONCAT(item_id, ':', site_id), 1 FROM put_off WHERE item_id IN (?) AND until_day > '".$today->format('Y-m-d')."'", $items);
+        $held = $this->perItemSite(
+            "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)",
+            $items,
+        );
+        $promised = $this->perItemSite(
+            "SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM customer_promise WHERE item_id IN (?) GROUP BY item_id, site_id",
+            $items,
+        );
+        $drafts = $this->perItemSite(
+            "SELECT CONCAT(l.item_id, ':', l.site_id), MAX(o.id) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+            WHERE l.item_id IN (?) AND o.state IN ('draft', 'awaiting-approval', 'approved') GROUP BY l.item_id, l.site_id",
+            $items,
+        );
+        $putOff = $this->perItemSite(
+            "SELECT CONCAT(item_id, ':', site_id), 1 FROM put_off WHERE item_id IN (?) AND until_day > '".
+                $today->format('Y-m-d').
+                "'",
+            $items,
+        );
         $coming = $this->open->bySite($items, $today);
         $planned = $this->planned($today, $items);
         $adjustments = $this->adjustments($today, $items);
@@ -104,25 +125,45 @@ final readonly class PlanningData
             $others = null === $row['like_id'] ? null : $history[$row['like_id'].':'.$row['site']] ?? null;
             $found[] = new ItemSite(
                 new ItemFacts(
-                    $row['item'], $row['code'], $row['category'], Unit::from($row['unit']),
+                    $row['item'],
+                    $row['code'],
+                    $row['category'],
+                    Unit::from($row['unit']),
                     new ItemWorth(
-                        (float) $row['cost'], 1 === $row['sold'] && null !== $row['sales_price'] ? (float) $row['sales_price'] : null,
-                        (float) $row['weight_kg'], $row['shelf_days'],
+                        (float) $row['cost'],
+                        1 === $row['sold'] && null !== $row['sales_price'] ? (float) $row['sales_price'] : null,
+                        (float) $row['weight_kg'],
+                        $row['shelf_days'],
                     ),
                     1 === $row['staple'],
                 ),
                 $row['site'],
                 new DemandRecord(
-                    $own, null === $others ? null : new SellsLike((string) $row['like_code'], $others, (float) ($row['like_factor'] ?? 1)),
-                    self::byWeek($verdicts[$key] ?? [], $own->weeks()), [...($adjustments[$row['item'].':'] ?? []), ...($adjustments[$key] ?? [])],
+                    $own,
+                    null === $others
+                        ? null
+                        : new SellsLike((string) $row['like_code'], $others, (float) ($row['like_factor'] ?? 1)),
+                    self::byWeek($verdicts[$key] ?? [], $own->weeks()),
+                    [...$adjustments[$row['item'].':'] ?? [], ...$adjustments[$key] ?? []],
                 ),
                 new StockNow(
-                    BigDecimal::of($held[$key] ?? 0), $coming[$key] ?? Coming::nothing($today), BigDecimal::of($promised[$key] ?? 0), $planned[$key] ?? [],
+                    BigDecimal::of($held[$key] ?? 0),
+                    $coming[$key] ?? Coming::nothing($today),
+                    BigDecimal::of($promised[$key] ?? 0),
+                    $planned[$key] ?? [],
                 ),
                 new Steering(
-                    null === $row['kind'] || null === $row['target'] ? null
-                        : Policy::of(PolicyKind::from($row['kind']), ServiceTarget::of($row['target'], (float) $row['level']), $row['amount'], $row['minimum']),
-                    null === $row['service'] ? null : (float) $row['service'], isset($drafts[$key]) ? (int) $drafts[$key] : null, isset($putOff[$key]),
+                    null === $row['kind'] || null === $row['target']
+                        ? null
+                        : Policy::of(
+                            PolicyKind::from($row['kind']),
+                            ServiceTarget::of($row['target'], (float) $row['level']),
+                            $row['amount'],
+                            $row['minimum'],
+                        ),
+                    null === $row['service'] ? null : (float) $row['service'],
+                    isset($drafts[$key]) ? (int) $drafts[$key] : null,
+                    isset($putOff[$key]),
                 ),
             );
         }
@@ -154,15 +195,22 @@ final readonly class PlanningData
         $index = $weeks < self::YEAR ? null : SeasonalIndex::found($series, self::YEAR, Season::Multiplicative);
 
         // The week so many weeks ago stands at that many positions from the end.
-        return null === $index ? null : array_map(static fn (int $ago): float => $index->terms[(($weeks - $ago) % self::YEAR + self::YEAR) % self::YEAR], range(0, self::YEAR - 1));
+        return null === $index
+            ? null
+            : array_map(
+                static fn (int $ago): float => $index->terms[((($weeks - $ago) % self::YEAR) + self::YEAR) % self::YEAR],
+                range(0, self::YEAR - 1),
+            );
     }
 
     /** Days of expected sales that add up to a value, by the forecasts of the last run; a month where there is none. */
     public function daysForSales(float $value): float
     {
-        $perWeek = $this->connection->fetchOne('SELECT SUM(p.forecast_per_week * i.sales_price) FROM proposal p JOIN item i ON i.id = p.item_id WHERE i.sold = 1');
+        $perWeek = $this->connection->fetchOne(
+            'SELECT SUM(p.forecast_per_week * i.sales_price) FROM proposal p JOIN item i ON i.id = p.item_id WHERE i.sold = 1',
+        );
 
-        return is_numeric($perWeek) && $perWeek > 0 ? max(1.0, min(365.0, 7 * $value / (float) $perWeek)) : 28.0;
+        return is_numeric($perWeek) && $perWeek > 0 ? max(1.0, min(365.0, (7 * $value) / (float) $perWeek)) : 28.0;
     }
 
     /** @return array<string, Policy> by class, such as "A-smooth" */
@@ -183,10 +231,16 @@ final readonly class PlanningData
         $rows = $this->connection->fetchAllAssociative(
             'SELECT i.category, (DATEDIFF(?, d.day) - 1) DIV 7 w, SUM(d.q) q
              FROM (SELECT item_id, day, SUM(quantity) q FROM sales_day WHERE day < ? AND day >= ? GROUP BY item_id, day) d JOIN item i ON i.id = d.item_id GROUP BY i.category, w',
-            [$today->format('Y-m-d'), $today->format('Y-m-d'), $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d')],
+            [
+                $today->format('Y-m-d'),
+                $today->format('Y-m-d'),
+                $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d'),
+            ],
         );
         /** @var array<string, int> $items */
-        $items = $this->connection->fetchAllKeyValue('SELECT category, COUNT(*) FROM item WHERE id IN (SELECT item_id FROM stocking) GROUP BY category');
+        $items = $this->connection->fetchAllKeyValue(
+            'SELECT category, COUNT(*) FROM item WHERE id IN (SELECT item_id FROM stocking) GROUP BY category',
+        );
         $sums = [];
         foreach ($rows as $row) {
             $sums[$row['category']][(int) $row['w']] = (float) $row['q'];
@@ -203,7 +257,10 @@ final readonly class PlanningData
             }
             $all = self::factors($series);
             if (null !== $all) {
-                $seasons[$category] = new PooledSeason($all, self::factors(array_slice($series, 0, -self::YEAR)) ?? $all);
+                $seasons[$category] = new PooledSeason(
+                    $all,
+                    self::factors(array_slice($series, 0, -self::YEAR)) ?? $all,
+                );
             }
         }
 
@@ -224,8 +281,10 @@ final readonly class PlanningData
                     o.break_kind, o.break_basis, o.discounts, o.duty_percent, i.weight_kg,
                     GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ';') prices
              FROM offer_in_force f JOIN offer o ON o.id = f.id JOIN supplier s ON s.id = o.supplier_id JOIN item i ON i.id = o.item_id JOIN price_break b ON b.offer_id = o.id
-             WHERE ? BETWEEN f.from_day AND f.until_day".(null === $items ? '' : ' AND o.item_id IN (?)').' GROUP BY o.id',
-            [$today->format('Y-m-d'), ...(null === $items ? [] : [$items])],
+             WHERE ? BETWEEN f.from_day AND f.until_day".
+                (null === $items ? '' : ' AND o.item_id IN (?)').
+                ' GROUP BY o.id',
+            [$today->format('Y-m-d'), ...null === $items ? [] : [$items]],
             null === $items ? [] : [1 => ArrayParameterType::INTEGER],
         );
         $offers = [];
@@ -239,11 +298,27 @@ final readonly class PlanningData
                 return [$from, $price];
             }, explode(';', $row['prices']));
             $offers[$row['item_id']][] = new OfferTerms(
-                $row['id'], $row['supplier_id'],
-                BuyingRule::of(Pack::of($row['pack_name'], $row['pack_content']), $row['minimum'], $row['multiple'], 1 === $row['split']),
-                PriceBreaks::of($steps, BreakKind::from($row['break_kind']), BreakBasis::from($row['break_basis']))->after(ChainedDiscounts::read($row['discounts'])), $rates[$row['currency']], $row['rank'], $row['lead_days'],
-                null === $row['rise_percent'] || null === $row['rise_on'] ? null : [(float) $row['rise_percent'] / 100, new \DateTimeImmutable($row['rise_on'])],
-                (float) $row['duty_percent'], (float) $row['weight_kg'],
+                $row['id'],
+                $row['supplier_id'],
+                BuyingRule::of(
+                    Pack::of($row['pack_name'], $row['pack_content']),
+                    $row['minimum'],
+                    $row['multiple'],
+                    1 === $row['split'],
+                ),
+                PriceBreaks::of(
+                    $steps,
+                    BreakKind::from($row['break_kind']),
+                    BreakBasis::from($row['break_basis']),
+                )->after(ChainedDiscounts::read($row['discounts'])),
+                $rates[$row['currency']],
+                $row['rank'],
+                $row['lead_days'],
+                null === $row['rise_percent'] || null === $row['rise_on']
+                    ? null
+                    : [(float) $row['rise_percent'] / 100, new \DateTimeImmutable($row['rise_on'])],
+                (float) $row['duty_percent'],
+                (float) $row['weight_kg'],
             );
         }
 
@@ -263,13 +338,18 @@ final readonly class PlanningData
             'SELECT m.supplier_id, GROUP_CONCAT(m.days ORDER BY m.day DESC)
              FROM (SELECT DISTINCT o.supplier_id, o.id, r.day, DATEDIFF(r.day, o.sent_at) days
                    FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
-                   JOIN purchase_order o ON o.id = l.order_id'.(null === $suppliers ? '' : ' WHERE o.supplier_id IN (?)').') m GROUP BY m.supplier_id',
-            null === $suppliers ? [] : [$suppliers], null === $suppliers ? [] : [ArrayParameterType::INTEGER],
+                   JOIN purchase_order o ON o.id = l.order_id'.
+                (null === $suppliers ? '' : ' WHERE o.supplier_id IN (?)').
+                ') m GROUP BY m.supplier_id',
+            null === $suppliers ? [] : [$suppliers],
+            null === $suppliers ? [] : [ArrayParameterType::INTEGER],
         );
         $terms = [];
         foreach ($days as $id => [$name, $orderDays]) {
             if (null === $suppliers || in_array($id, $suppliers, true)) {
-                $times = isset($met[$id]) ? array_slice(array_map(intval(...), explode(',', $met[$id])), 0, self::LEAD_TIMES) : [];
+                $times = isset($met[$id])
+                    ? array_slice(array_map(intval(...), explode(',', $met[$id])), 0, self::LEAD_TIMES)
+                    : [];
                 $terms[$id] = new SupplierTerms($name, $orderDays, $times);
             }
         }
@@ -293,7 +373,8 @@ final readonly class PlanningData
                 [$who, $first, $last] = explode(' ', $closure);
                 $shut[$who][] = [$first, $last];
             }
-            $weekdays = '' === $row['order_weekdays'] ? [] : array_map(intval(...), explode(',', $row['order_weekdays']));
+            $weekdays =
+                '' === $row['order_weekdays'] ? [] : array_map(intval(...), explode(',', $row['order_weekdays']));
             $days[$row['id']] = [$row['name'], OrderDays::of($weekdays, $row['cut_off'], $shut['they'], $shut['we'])];
         }
 
@@ -312,10 +393,15 @@ final readonly class PlanningData
         $rows = $this->connection->executeQuery(
             'SELECT item_id, site_id, (DATEDIFF(?, day) - 1) DIV 7 w, SUM(quantity) q, SUM(out_of_stock) o
              FROM sales_day WHERE item_id IN (?) AND day < ? AND day >= ? GROUP BY item_id, site_id, w',
-            [$today->format('Y-m-d'), $items, $today->format('Y-m-d'), $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d')],
+            [
+                $today->format('Y-m-d'),
+                $items,
+                $today->format('Y-m-d'),
+                $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d'),
+            ],
             [1 => ArrayParameterType::INTEGER],
         );
-        while (false !== $row = $rows->fetchNumeric()) {
+        while (false !== ($row = $rows->fetchNumeric())) {
             /** @var array{int, int, int|string, string, string} $row */
             $key = $row[0].':'.$row[1];
             $ago = (int) $row[2];
@@ -346,11 +432,16 @@ final readonly class PlanningData
         /** @var list<array{k: string, name: string, quantity: string, day: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT CONCAT(item_id, ':', site_id) k, name, quantity, day FROM planned_demand WHERE item_id IN (?) AND day >= ? ORDER BY day, id",
-            [$items, $today->format('Y-m-d')], [ArrayParameterType::INTEGER],
+            [$items, $today->format('Y-m-d')],
+            [ArrayParameterType::INTEGER],
         );
         $planned = [];
         foreach ($rows as $row) {
-            $planned[$row['k']][] = new PlannedDemand($row['name'], (float) $row['quantity'], new \DateTimeImmutable($row['day'], $today->getTimezone()));
+            $planned[$row['k']][] = new PlannedDemand(
+                $row['name'],
+                (float) $row['quantity'],
+                new \DateTimeImmutable($row['day'], $today->getTimezone()),
+            );
         }
 
         return $planned;
@@ -366,11 +457,16 @@ final readonly class PlanningData
         /** @var list<array{k: string, percent: float, until_day: string, reason: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT CONCAT(item_id, ':', COALESCE(site_id, '')) k, percent, until_day, reason FROM forecast_adjustment WHERE item_id IN (?) AND until_day > ? ORDER BY id",
-            [$items, $today->format('Y-m-d')], [ArrayParameterType::INTEGER],
+            [$items, $today->format('Y-m-d')],
+            [ArrayParameterType::INTEGER],
         );
         $adjustments = [];
         foreach ($rows as $row) {
-            $adjustments[$row['k']][] = new Adjustment((float) $row['percent'], new \DateTimeImmutable($row['until_day'], $today->getTimezone()), $row['reason']);
+            $adjustments[$row['k']][] = new Adjustment(
+                (float) $row['percent'],
+                new \DateTimeImmutable($row['until_day'], $today->getTimezone()),
+                $row['reason'],
+            );
         }
 
         return $adjustments;
@@ -386,7 +482,8 @@ final readonly class PlanningData
         /** @var list<array{k: string, w: int|string, keep: int}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT CONCAT(item_id, ':', site_id) k, (DATEDIFF(?, day) - 1) DIV 7 w, keep FROM history_verdict WHERE item_id IN (?) AND day < ?",
-            [$today->format('Y-m-d'), $items, $today->format('Y-m-d')], [1 => ArrayParameterType::INTEGER],
+            [$today->format('Y-m-d'), $items, $today->format('Y-m-d')],
+            [1 => ArrayParameterType::INTEGER],
         );
         $verdicts = [];
         foreach ($rows as $row) {

@@ -42,17 +42,13 @@ class PlanningRun
     private array $options;
 
     public function __construct(
-        #[ORM\Column(type: 'datetime_immutable')]
-        private \DateTimeImmutable $at,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $at,
         PlanningOptions $options,
-        #[ORM\Column]
-        private int $itemSites,
+        #[ORM\Column] private int $itemSites,
         /** How many parts it is shared out in. */
-        #[ORM\Column(options: ['default' => 1])]
-        private int $parts,
+        #[ORM\Column(options: ['default' => 1])] private int $parts,
         /** The last note of what moved before it began to look. */
-        #[ORM\Column(type: 'bigint', options: ['default' => 0])]
-        private int $lastMoved,
+        #[ORM\Column(type: 'bigint', options: ['default' => 0])] private int $lastMoved,
     ) {
         $this->begun = (float) $at->format('U.u');
         $this->options = $options->toArray();

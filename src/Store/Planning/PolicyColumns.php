@@ -14,22 +14,23 @@ use TallBarrel\Core\Replenish\ServiceTarget;
 final readonly class PolicyColumns
 {
     public function __construct(
-        #[ORM\Column(length: 20, enumType: PolicyKind::class)]
-        private PolicyKind $kind,
-        #[ORM\Column(length: 8)]
-        private string $target,
-        #[ORM\Column]
-        private float $service,
-        #[ORM\Column(nullable: true)]
-        private ?float $amount,
-        #[ORM\Column(nullable: true)]
-        private ?float $minimum,
+        #[ORM\Column(length: 20, enumType: PolicyKind::class)] private PolicyKind $kind,
+        #[ORM\Column(length: 8)] private string $target,
+        #[ORM\Column] private float $service,
+        #[ORM\Column(nullable: true)] private ?float $amount,
+        #[ORM\Column(nullable: true)] private ?float $minimum,
     ) {
     }
 
     public static function of(Policy $policy): self
     {
-        return new self($policy->kind, $policy->target->kind, $policy->target->level, $policy->amount, $policy->minimum);
+        return new self(
+            $policy->kind,
+            $policy->target->kind,
+            $policy->target->level,
+            $policy->amount,
+            $policy->minimum,
+        );
     }
 
     public function policy(): Policy

@@ -17,10 +17,8 @@ class PolicySetting implements PlanningRestsOnIt
     private PolicyColumns $policy;
 
     public function __construct(
-        #[ORM\Id, ORM\Column(length: 1, enumType: ValueClass::class)]
-        public readonly ValueClass $valueClass,
-        #[ORM\Id, ORM\Column(length: 12, enumType: Pattern::class)]
-        public readonly Pattern $pattern,
+        #[ORM\Id, ORM\Column(length: 1, enumType: ValueClass::class)] public readonly ValueClass $valueClass,
+        #[ORM\Id, ORM\Column(length: 12, enumType: Pattern::class)] public readonly Pattern $pattern,
         Policy $policy,
     ) {
         $this->change($policy);

@@ -24,20 +24,62 @@ use TallBarrel\Store\Supplier\Supplier;
 final readonly class Proposals
 {
     private const COLUMNS = [
-        'run_id', 'item_id', 'site_id', 'offer_id', 'reason', 'proposed', 'packs', 'chosen', 'listed', 'cover_days', 'forecast_per_week', 'explanation', 'forecast', 'forecast_key', 'facts',
-        'draft_id', 'value', 'home_value', 'weight_kg', 'doubt', 'at_risk', 'spare', 'due_in_days', 'out_in_days', 'sales_at_risk', 'leaning', 'class', 'stage', 'policy', 'odd', 'moves',
-        'safety_stock', 'reorder_point', 'order_up_to', 'on_hand', 'promised', 'coming', 'arrival', 'bias',
+        'run_id',
+        'item_id',
+        'site_id',
+        'offer_id',
+        'reason',
+        'proposed',
+        'packs',
+        'chosen',
+        'listed',
+        'cover_days',
+        'forecast_per_week',
+        'explanation',
+        'forecast',
+        'forecast_key',
+        'facts',
+        'draft_id',
+        'value',
+        'home_value',
+        'weight_kg',
+        'doubt',
+        'at_risk',
+        'spare',
+        'due_in_days',
+        'out_in_days',
+        'sales_at_risk',
+        'leaning',
+        'class',
+        'stage',
+        'policy',
+        'odd',
+        'moves',
+        'safety_stock',
+        'reorder_point',
+        'order_up_to',
+        'on_hand',
+        'promised',
+        'coming',
+        'arrival',
+        'bias',
     ];
     /** Orders of the rows, by name. */
     private const ORDERS = [
         'rush' => "FIELD(p.reason, 'rush', 'out', 'below-safety-stock', 'below-reorder-point', 'below-minimum', 'planned', 'price-rise', 'asked', 'fills-order', 'covered'), p.cover_days IS NULL, p.cover_days, i.code, p.id",
-        'money' => 'p.home_value DESC, i.code, p.id', 'risk' => 'p.at_risk DESC, i.code, p.id', 'doubt' => 'p.doubt DESC, i.code, p.id', 'code' => 'i.code, p.id',
+        'money' => 'p.home_value DESC, i.code, p.id',
+        'risk' => 'p.at_risk DESC, i.code, p.id',
+        'doubt' => 'p.doubt DESC, i.code, p.id',
+        'code' => 'i.code, p.id',
     ];
     /** What a person may have changed, and what follows from it; kept while the proposal itself stays the same. */
     private const OWN = ['packs', 'chosen', 'value', 'home_value', 'weight_kg'];
 
-    public function __construct(private Connection $connection, private EntityManagerInterface $entities, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Connection $connection,
+        private EntityManagerInterface $entities,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -62,7 +104,13 @@ final readonly class Proposals
     /** @param list<Finding> $findings */
     public function stage(PlanningRun $run, array $findings): void
     {
-        $rows = new BulkInsert($this->connection, 'staged_proposal', self::COLUMNS, ' ON DUPLICATE KEY UPDATE run_id = VALUES(run_id)', 250);
+        $rows = new BulkInsert(
+            $this->connection,
+            'staged_proposal',
+            self::COLUMNS,
+            ' ON DUPLICATE KEY UPDATE run_id = VALUES(run_id)',
+            250,
+        );
         foreach ($findings as $finding) {
             $rows->add(...$this->row($run, $finding));
         }
@@ -76,18 +124,51 @@ final readonly class Proposals
         [$place, $proposal, $forecast] = [$outcome->place, $outcome->proposal, $outcome->forecast()];
         $explanation = $proposal->explanation;
         $expected = $forecast->over(28);
-        $moves = array_map(static fn (Move $move): array => ['site' => $move->site, 'units' => $move->units], $finding->moves);
+        $moves = array_map(
+            static fn (Move $move): array => ['site' => $move->site, 'units' => $move->units],
+            $finding->moves,
+        );
 
         return [
-            $run->id, $place->item->id, $place->site, $outcome->sourced->offer?->id, $proposal->reason->value, (string) $finding->packs, (string) $finding->packs,
-            $finding->chosen, $finding->listed, $proposal->coverDays, $expected / 4,
-            self::json($explanation->toArray()), self::json($forecast->toArray()), $outcome->known->key, self::json($outcome->evidence->toArray()),
-            $place->steering->draft, (string) ($finding->value()->amount ?? 0), (string) ($finding->homeValue()->amount ?? 0), $finding->weightKg(),
-            $expected > 0 ? $forecast->sigmaOver(28) / $expected : 0.0, $proposal->atRisk, $proposal->spare, $proposal->dueInDays,
-            $finding->shortage?->outInDays, $finding->shortage->sales ?? 0.0, $outcome->astray(),
-            $outcome->class, $outcome->stage()->value, $outcome->policy->kind->value, self::json($finding->odd), self::json($moves),
-            $explanation->safetyStock, $explanation->reorderPoint, $explanation->orderUpTo, $place->stock->onHand->toFloat(),
-            $place->stock->promised->toFloat(), $place->stock->coming->units()->toFloat(), $outcome->sourced->arrival->format('Y-m-d'), $forecast->bias,
+            $run->id,
+            $place->item->id,
+            $place->site,
+            $outcome->sourced->offer?->id,
+            $proposal->reason->value,
+            (string) $finding->packs,
+            (string) $finding->packs,
+            $finding->chosen,
+            $finding->listed,
+            $proposal->coverDays,
+            $expected / 4,
+            self::json($explanation->toArray()),
+            self::json($forecast->toArray()),
+            $outcome->known->key,
+            self::json($outcome->evidence->toArray()),
+            $place->steering->draft,
+            (string) ($finding->value()->amount ?? 0),
+            (string) ($finding->homeValue()->amount ?? 0),
+            $finding->weightKg(),
+            $expected > 0 ? $forecast->sigmaOver(28) / $expected : 0.0,
+            $proposal->atRisk,
+            $proposal->spare,
+            $proposal->dueInDays,
+            $finding->shortage?->outInDays,
+            $finding->shortage->sales ?? 0.0,
+            $outcome->astray(),
+            $outcome->class,
+            $outcome->stage()->value,
+            $outcome->policy->kind->value,
+            self::json($finding->odd),
+            self::json($moves),
+            $explanation->safetyStock,
+            $explanation->reorderPoint,
+            $explanation->orderUpTo,
+            $place->stock->onHand->toFloat(),
+            $place->stock->promised->toFloat(),
+            $place->stock->coming->units()->toFloat(),
+            $outcome->sourced->arrival->format('Y-m-d'),
+            $forecast->bias,
         ];
     }
 
@@ -108,9 +189,15 @@ final readonly class Proposals
     {
         return $this->connection->transactional(function () use ($run, $part, $itemSites): int {
             $parts = $this->connection->fetchOne('SELECT parts FROM planning_run WHERE id = ? FOR UPDATE', [$run->id]);
-            $new = $this->connection->executeStatement('INSERT IGNORE INTO staged_part (run_id, number) VALUES (?, ?)', [$run->id, $part]);
+            $new = $this->connection->executeStatement(
+                'INSERT IGNORE INTO staged_part (run_id, number) VALUES (?, ?)',
+                [$run->id, $part],
+            );
             if ($new > 0) {
-                $this->connection->executeStatement('UPDATE planning_run SET done = done + ? WHERE id = ?', [$itemSites, $run->id]);
+                $this->connection->executeStatement('UPDATE planning_run SET done = done + ? WHERE id = ?', [
+                    $itemSites,
+                    $run->id,
+                ]);
             }
             $finished = $this->connection->fetchOne('SELECT COUNT(*) FROM staged_part WHERE run_id = ?', [$run->id]);
 
@@ -148,36 +235,68 @@ final readonly class Proposals
 
                 return;
             }
-            $same = 'proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id) AND proposal.draft_id IS NULL';
-            $set = array_map(static fn (string $column): string => sprintf('%1$s = IF(proposal.touched AND %2$s, proposal.%1$s, VALUES(%1$s))', $column, $same), self::OWN);
+            $same =
+                'proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id) AND proposal.draft_id IS NULL';
+            $set = array_map(
+                static fn (string $column): string => sprintf(
+                    '%1$s = IF(proposal.touched AND %2$s, proposal.%1$s, VALUES(%1$s))',
+                    $column,
+                    $same,
+                ),
+                self::OWN,
+            );
             $few = null === $items ? 0 : 1;
             if (null !== $items) {
                 // A new look at a few items does not undo what the budget left out or what fills an order.
-                $set[1] = sprintf('chosen = IF(proposal.touched AND %1$s, proposal.chosen, IF(proposal.cut AND %1$s, 0, VALUES(chosen)))', $same);
+                $set[1] = sprintf(
+                    'chosen = IF(proposal.touched AND %1$s, proposal.chosen, IF(proposal.cut AND %1$s, 0, VALUES(chosen)))',
+                    $same,
+                );
             }
-            $kept = sprintf("(%d AND proposal.touched AND %s AND proposal.reason = 'fills-order' AND VALUES(reason) = 'covered')", $few, $same);
+            $kept = sprintf(
+                "(%d AND proposal.touched AND %s AND proposal.reason = 'fills-order' AND VALUES(reason) = 'covered')",
+                $few,
+                $same,
+            );
             $set[] = sprintf('listed = IF(%s, 1, VALUES(listed))', $kept);
             $set[] = sprintf('cut = IF(%d AND proposal.cut AND %s, 1, 0)', $few, $same);
             // Assigned from left to right: what others look at comes last.
             $set[] = sprintf('reason = IF(%s, proposal.reason, VALUES(reason))', $kept);
-            $set[] = 'split_offer_id = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_offer_id, NULL)';
-            $set[] = 'split_packs = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_packs, NULL)';
-            $set[] = 'touched = IF(proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id), proposal.touched, 0)';
-            $set[] = sprintf('proposed_before = IF(proposal.proposed <=> VALUES(proposed), IF(%d, proposal.proposed_before, NULL), proposal.proposed)', $few);
+            $set[] =
+                'split_offer_id = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_offer_id, NULL)';
+            $set[] =
+                'split_packs = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_packs, NULL)';
+            $set[] =
+                'touched = IF(proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id), proposal.touched, 0)';
+            $set[] = sprintf(
+                'proposed_before = IF(proposal.proposed <=> VALUES(proposed), IF(%d, proposal.proposed_before, NULL), proposal.proposed)',
+                $few,
+            );
             foreach (array_diff(self::COLUMNS, self::OWN, ['item_id', 'site_id', 'listed', 'reason']) as $column) {
                 $set[] = sprintf('%1$s = VALUES(%1$s)', $column);
             }
             $columns = implode(', ', self::COLUMNS);
             $this->connection->executeStatement(
-                sprintf('INSERT INTO proposal (%1$s) SELECT %1$s FROM staged_proposal WHERE run_id = ? ON DUPLICATE KEY UPDATE %2$s', $columns, implode(', ', $set)), [$run->id],
+                sprintf(
+                    'INSERT INTO proposal (%1$s) SELECT %1$s FROM staged_proposal WHERE run_id = ? ON DUPLICATE KEY UPDATE %2$s',
+                    $columns,
+                    implode(', ', $set),
+                ),
+                [$run->id],
             );
             if (null === $items) {
                 $this->connection->executeStatement('DELETE FROM proposal WHERE run_id <> ?', [$run->id]);
                 $this->connection->executeStatement('DELETE FROM planning_run WHERE id < ?', [$run->id]);
                 // What moved before the run began has been looked at by it.
                 $this->connection->executeStatement('DELETE FROM moved_item WHERE id <= ?', [$run->lastMoved()]);
-                $milliseconds = max(1, (int) round(1000 * ((float) $this->clock->now()->format('U.u') - $run->begun())));
-                $this->connection->executeStatement('UPDATE planning_run SET state = ?, milliseconds = ? WHERE id = ?', [PlanningRun::DONE, $milliseconds, $run->id]);
+                $milliseconds = max(
+                    1,
+                    (int) round(1000 * ((float) $this->clock->now()->format('U.u') - $run->begun())),
+                );
+                $this->connection->executeStatement(
+                    'UPDATE planning_run SET state = ?, milliseconds = ? WHERE id = ?',
+                    [PlanningRun::DONE, $milliseconds, $run->id],
+                );
             }
             $this->forget($run->id);
         });
@@ -196,9 +315,14 @@ final readonly class Proposals
     public function forecasts(array $items): array
     {
         /** @var list<array{k: string, forecast_key: string, forecast: string}> $rows */
-        $rows = [] === $items ? [] : $this->connection->fetchAllAssociative(
-            "SELECT CONCAT(item_id, ':', site_id) k, forecast_key, forecast FROM proposal WHERE item_id IN (?)", [$items], [\Doctrine\DBAL\ArrayParameterType::INTEGER],
-        );
+        $rows =
+            [] === $items
+                ? []
+                : $this->connection->fetchAllAssociative(
+                    "SELECT CONCAT(item_id, ':', site_id) k, forecast_key, forecast FROM proposal WHERE item_id IN (?)",
+                    [$items],
+                    [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+                );
         $known = [];
         foreach ($rows as $row) {
             /** @var ForecastData $data */
@@ -212,7 +336,9 @@ final readonly class Proposals
     /** The run whose proposals are in force. */
     public function lastRun(): ?PlanningRun
     {
-        return $this->entities->getRepository(PlanningRun::class)->findOneBy(['state' => PlanningRun::DONE], ['id' => 'DESC']);
+        return $this->entities
+            ->getRepository(PlanningRun::class)
+            ->findOneBy(['state' => PlanningRun::DONE], ['id' => 'DESC']);
     }
 
     /** The run begun last, whatever became of it. */
@@ -234,7 +360,8 @@ final readonly class Proposals
 
     public function isRunning(int $id): bool
     {
-        return PlanningRun::RUNNING === $this->connection->fetchOne('SELECT state FROM planning_run WHERE id = ?', [$id]);
+        return PlanningRun::RUNNING ===
+            $this->connection->fetchOne('SELECT state FROM planning_run WHERE id = ?', [$id]);
     }
 
     /** Ticks or unticks all that is listed of one supplier and not drafted yet. */
@@ -260,14 +387,25 @@ final readonly class Proposals
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value, SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.home_value, 0)) home,
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.weight_kg, 0)) weight, SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.at_risk, 0)) risk,
                     SUM(p.cut = 1 AND p.draft_id IS NULL) cut, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.home_value, 0)) cut_home, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk, 0)) cut_risk
-             FROM ".self::listed($words).' GROUP BY o.supplier_id',
+             FROM ".
+                self::listed($words).
+                ' GROUP BY o.supplier_id',
             $this->where($site, $words),
         );
         $sums = [];
         foreach ($rows as $row) {
             $sums[$row['supplier'] ?? 0] = [
-                'listed' => (int) $row['listed'], 'rush' => 1 === (int) $row['rush'], 'risk' => (float) $row['all_risk'], 'chosen' => (int) $row['chosen'], 'value' => (float) $row['value'], 'home' => (float) $row['home'], 'weight' => (float) $row['weight'],
-                'atRisk' => (float) $row['risk'], 'cut' => (int) $row['cut'], 'cutHome' => (float) $row['cut_home'], 'cutRisk' => (float) $row['cut_risk'],
+                'listed' => (int) $row['listed'],
+                'rush' => 1 === (int) $row['rush'],
+                'risk' => (float) $row['all_risk'],
+                'chosen' => (int) $row['chosen'],
+                'value' => (float) $row['value'],
+                'home' => (float) $row['home'],
+                'weight' => (float) $row['weight'],
+                'atRisk' => (float) $row['risk'],
+                'cut' => (int) $row['cut'],
+                'cutHome' => (float) $row['cut_home'],
+                'cutRisk' => (float) $row['cut_risk'],
             ];
         }
 
@@ -282,11 +420,21 @@ final readonly class Proposals
      *
      * @return list<int>
      */
-    public function page(int $supplier, ?Site $site, string $order, string $words = '', int $from = 0, int $most = \PHP_INT_MAX): array
-    {
+    public function page(
+        int $supplier,
+        ?Site $site,
+        string $order,
+        string $words = '',
+        int $from = 0,
+        int $most = \PHP_INT_MAX,
+    ): array {
         /** @var list<int> $ids */
         $ids = $this->connection->fetchFirstColumn(
-            'SELECT p.id FROM '.self::listed($words).' AND o.supplier_id <=> :supplier ORDER BY '.self::ORDERS[$order].sprintf(' LIMIT %d OFFSET %d', $most, $from),
+            'SELECT p.id FROM '.
+                self::listed($words).
+                ' AND o.supplier_id <=> :supplier ORDER BY '.
+                self::ORDERS[$order].
+                sprintf(' LIMIT %d OFFSET %d', $most, $from),
             $this->where($site, $words) + ['supplier' => 0 === $supplier ? null : $supplier],
         );
 
@@ -297,16 +445,34 @@ final readonly class Proposals
     public function chosen(): array
     {
         /** @var list<array{id: int, reason: string, home_value: string, at_risk: float}> $rows */
-        $rows = $this->connection->fetchAllAssociative('SELECT p.id, p.reason, p.home_value, p.at_risk FROM '.self::listed('').' AND p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL ORDER BY p.id', $this->where(null, ''));
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT p.id, p.reason, p.home_value, p.at_risk FROM '.
+                self::listed('').
+                ' AND p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL ORDER BY p.id',
+            $this->where(null, ''),
+        );
 
-        return array_map(static fn (array $row): OutlineRow => new OutlineRow($row['id'], $row['reason'], (float) $row['home_value'], (float) $row['at_risk']), $rows);
+        return array_map(
+            static fn (array $row): OutlineRow => new OutlineRow(
+                $row['id'],
+                $row['reason'],
+                (float) $row['home_value'],
+                (float) $row['at_risk'],
+            ),
+            $rows,
+        );
     }
 
     /** @return list<SavedProposal> those on the board whose item more than one supplier offers, the dearest first */
     public function withSeveralSuppliers(?Site $site): array
     {
         /** @var list<int> $ids */
-        $ids = $this->connection->fetchFirstColumn('SELECT p.id FROM '.self::listed('').' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force WHERE :today BETWEEN from_day AND until_day GROUP BY item_id HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT 200', $this->where($site, ''));
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT p.id FROM '.
+                self::listed('').
+                ' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force WHERE :today BETWEEN from_day AND until_day GROUP BY item_id HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT 200',
+            $this->where($site, ''),
+        );
 
         return $this->load($ids);
     }
@@ -321,17 +487,30 @@ final readonly class Proposals
     public function basket(?Site $site, ?array $items, int $most): array
     {
         /** @var list<array{id: int, item_id: int, chosen: int}> $rows */
-        $rows = $this->connection->fetchAllAssociative('SELECT p.id, p.item_id, p.chosen FROM '.self::listed('').' AND p.draft_id IS NULL AND p.packs > 0 ORDER BY p.home_value DESC, p.id', $this->where($site, ''));
-        $rows = array_filter($rows, static fn (array $row): bool => null === $items ? 1 === $row['chosen'] : isset($items[$row['item_id']]));
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT p.id, p.item_id, p.chosen FROM '.
+                self::listed('').
+                ' AND p.draft_id IS NULL AND p.packs > 0 ORDER BY p.home_value DESC, p.id',
+            $this->where($site, ''),
+        );
+        $rows = array_filter(
+            $rows,
+            static fn (array $row): bool => null === $items ? 1 === $row['chosen'] : isset($items[$row['item_id']]),
+        );
 
         return $this->load(array_slice(array_column($rows, 'id'), 0, $most));
     }
 
     private static function listed(string $words): string
     {
-        return 'proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id'.('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').'
+        return 'proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id'.
+            ('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').
+            '
             WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site)
-              AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)'.('' === $words ? '' : "
+              AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)'.
+            ('' === $words
+                ? ''
+                : "
               AND (i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like OR u.name LIKE :like OR p.class LIKE :like OR (:words = 'left out' AND p.cut = 1)
                    OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))");
     }
@@ -339,7 +518,8 @@ final readonly class Proposals
     /** @return array<string, int|string|null> */
     private function where(?Site $site, string $words): array
     {
-        return ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')] + ('' === $words ? [] : ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%']);
+        return ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')] +
+            ('' === $words ? [] : ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%']);
     }
 
     /**
@@ -353,11 +533,19 @@ final readonly class Proposals
             return [];
         }
         /** @var array<int, SavedProposal> $found */
-        $found = $this->entities->createQueryBuilder()
-            ->select('p', 'i', 's', 'o', 'u', 'b')->from(SavedProposal::class, 'p', 'p.id')
-            ->join('p.item', 'i')->join('p.site', 's')->leftJoin('p.offer', 'o')->leftJoin('o.supplier', 'u')->leftJoin('o.breaks', 'b')
-            ->where('p.id IN (:ids)')->setParameter('ids', $ids)
-            ->getQuery()->getResult();
+        $found = $this->entities
+            ->createQueryBuilder()
+            ->select('p', 'i', 's', 'o', 'u', 'b')
+            ->from(SavedProposal::class, 'p', 'p.id')
+            ->join('p.item', 'i')
+            ->join('p.site', 's')
+            ->leftJoin('p.offer', 'o')
+            ->leftJoin('o.supplier', 'u')
+            ->leftJoin('o.breaks', 'b')
+            ->where('p.id IN (:ids)')
+            ->setParameter('ids', $ids)
+            ->getQuery()
+            ->getResult();
 
         return array_values(array_filter(array_map(static fn (int $id): ?SavedProposal => $found[$id] ?? null, $ids)));
     }
@@ -370,7 +558,15 @@ final readonly class Proposals
     public function at(string $item, string $site): ?SavedProposal
     {
         /** @var SavedProposal|null $found */
-        $found = $this->entities->createQuery('SELECT p FROM '.SavedProposal::class.' p JOIN p.item i JOIN p.site s WHERE i.code = :item AND s.code = :site')->setParameter('item', $item)->setParameter('site', $site)->getOneOrNullResult();
+        $found = $this->entities
+            ->createQuery(
+                'SELECT p FROM '.
+                    SavedProposal::class.
+                    ' p JOIN p.item i JOIN p.site s WHERE i.code = :item AND s.code = :site',
+            )
+            ->setParameter('item', $item)
+            ->setParameter('site', $site)
+            ->getOneOrNullResult();
 
         return $found;
     }
@@ -379,10 +575,21 @@ final readonly class Proposals
     public function ofItem(int $item): array
     {
         /** @var list<SavedProposal> $found */
-        $found = $this->entities->createQueryBuilder()
-            ->select('p', 'i', 's', 'o', 'u', 'b')->from(SavedProposal::class, 'p')
-            ->join('p.item', 'i')->join('p.site', 's')->leftJoin('p.offer', 'o')->leftJoin('o.supplier', 'u')->leftJoin('o.breaks', 'b')
-            ->where('p.item = :item')->setParameter('item', $item)->orderBy('s.id')->addOrderBy('b.fromPacks')->getQuery()->getResult();
+        $found = $this->entities
+            ->createQueryBuilder()
+            ->select('p', 'i', 's', 'o', 'u', 'b')
+            ->from(SavedProposal::class, 'p')
+            ->join('p.item', 'i')
+            ->join('p.site', 's')
+            ->leftJoin('p.offer', 'o')
+            ->leftJoin('o.supplier', 'u')
+            ->leftJoin('o.breaks', 'b')
+            ->where('p.item = :item')
+            ->setParameter('item', $item)
+            ->orderBy('s.id')
+            ->addOrderBy('b.fromPacks')
+            ->getQuery()
+            ->getResult();
 
         return $found;
     }
@@ -391,8 +598,14 @@ final readonly class Proposals
     public function putOff(?Site $site): array
     {
         /** @var list<PutOff> $all */
-        $all = $this->entities->createQuery('SELECT f, i, s, p FROM '.PutOff::class.' f JOIN f.item i JOIN f.site s JOIN f.by p WHERE f.until > :today ORDER BY f.until')
-            ->setParameter('today', $this->clock->now()->format('Y-m-d'))->getResult();
+        $all = $this->entities
+            ->createQuery(
+                'SELECT f, i, s, p FROM '.
+                    PutOff::class.
+                    ' f JOIN f.item i JOIN f.site s JOIN f.by p WHERE f.until > :today ORDER BY f.until',
+            )
+            ->setParameter('today', $this->clock->now()->format('Y-m-d'))
+            ->getResult();
 
         return array_values(array_filter($all, static fn (PutOff $one): bool => null === $site || $one->site === $site));
     }

@@ -15,18 +15,12 @@ use TallBarrel\Store\Site\Site;
 class PutOff implements PlanningRestsOnIt
 {
     public function __construct(
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(name: 'until_day', type: 'date_immutable')]
-        private \DateTimeImmutable $until,
-        #[ORM\Column(length: 200)]
-        private string $reason,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        private Person $by,
-        #[ORM\Column(type: 'datetime_immutable')]
-        private \DateTimeImmutable $at,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(name: 'until_day', type: 'date_immutable')] private \DateTimeImmutable $until,
+        #[ORM\Column(length: 200)] private string $reason,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] private Person $by,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $at,
     ) {
         $this->until($until, $reason, $by, $at);
     }
@@ -35,7 +29,9 @@ class PutOff implements PlanningRestsOnIt
     public function until(\DateTimeImmutable $until, string $reason, Person $by, \DateTimeImmutable $at): void
     {
         if ($until->format('Y-m-d') <= $at->format('Y-m-d')) {
-            throw InvalidValue::because(sprintf('%s has passed; put it off until a day to come.', $until->format('j M Y')));
+            throw InvalidValue::because(
+                sprintf('%s has passed; put it off until a day to come.', $until->format('j M Y')),
+            );
         }
         $this->until = $until;
         $this->reason = trim($reason);

@@ -35,7 +35,25 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Entity]
 #[ORM\Table(name: 'proposal')]
 #[ORM\UniqueConstraint(name: 'proposal_once', columns: ['item_id', 'site_id'])]
-#[ORM\Index(name: 'proposal_outline', columns: ['listed', 'site_id', 'item_id', 'offer_id', 'draft_id', 'reason', 'chosen', 'cut', 'cover_days', 'home_value', 'value', 'weight_kg', 'doubt', 'at_risk'])]
+#[ORM\Index(
+    name: 'proposal_outline',
+    columns: [
+        'listed',
+        'site_id',
+        'item_id',
+        'offer_id',
+        'draft_id',
+        'reason',
+        'chosen',
+        'cut',
+        'cover_days',
+        'home_value',
+        'value',
+        'weight_kg',
+        'doubt',
+        'at_risk',
+    ],
+),]
 #[ORM\Index(name: 'proposal_leaning', columns: ['leaning'])]
 #[ORM\Index(name: 'proposal_out', columns: ['out_in_days', 'sales_at_risk'])]
 class SavedProposal
@@ -244,7 +262,9 @@ class SavedProposal
     {
         $this->mustBeOpen();
         if ($other->item !== $this->item || $other === $this->offer) {
-            throw new Refused(sprintf('%s cannot be the second supplier of %s.', $other->supplier->name(), $this->item->code));
+            throw new Refused(
+                sprintf('%s cannot be the second supplier of %s.', $other->supplier->name(), $this->item->code),
+            );
         }
         $objection = $other->rule()->objectionTo($packs);
         if (null !== $objection) {
@@ -264,9 +284,17 @@ class SavedProposal
 
     private function weigh(?ExchangeRate $rate): void
     {
-        $money = null === $this->offer ? null : Money::of($this->offer->prices()->priceFor($this->packs), $this->offer->supplier->currency())->multipliedBy($this->packs)->rounded();
+        $money =
+            null === $this->offer
+                ? null
+                : Money::of($this->offer->prices()->priceFor($this->packs), $this->offer->supplier->currency())
+                    ->multipliedBy($this->packs)
+                    ->rounded();
         $this->value = $money->amount ?? BigDecimal::zero();
-        $this->homeValue = null === $money || null === $rate ? BigDecimal::zero() : $rate->toHome($money)->rounded()->amount->toScale(2, RoundingMode::HalfUp);
+        $this->homeValue =
+            null === $money || null === $rate
+                ? BigDecimal::zero()
+                : $rate->toHome($money)->rounded()->amount->toScale(2, RoundingMode::HalfUp);
         $this->weightKg = ($this->item->weightKg()?->toFloat() ?? 0.0) * $this->units()->toFloat();
     }
 

@@ -39,7 +39,9 @@ final readonly class WhatMoved
     public function noteCurrencies(array $currencies): void
     {
         $this->connection->executeStatement(
-            'INSERT INTO moved_item (supplier_id) SELECT id FROM supplier WHERE currency IN (?)', [$currencies], [ArrayParameterType::STRING],
+            'INSERT INTO moved_item (supplier_id) SELECT id FROM supplier WHERE currency IN (?)',
+            [$currencies],
+            [ArrayParameterType::STRING],
         );
     }
 
@@ -59,7 +61,10 @@ final readonly class WhatMoved
     /** Whether something concerns every item. */
     public function isEverything(): bool
     {
-        return false !== $this->connection->fetchOne('SELECT 1 FROM moved_item WHERE item_id IS NULL AND supplier_id IS NULL LIMIT 1');
+        return false !==
+            $this->connection->fetchOne(
+                'SELECT 1 FROM moved_item WHERE item_id IS NULL AND supplier_id IS NULL LIMIT 1',
+            );
     }
 
     /** @return list<int> the items concerned by what was noted, at most so many */
@@ -102,11 +107,13 @@ final readonly class WhatMoved
         $this->connection->executeStatement(
             'INSERT INTO moved_item (item_id) SELECT DISTINCT o.item_id FROM moved_item m JOIN offer o ON o.supplier_id = m.supplier_id
              WHERE m.id <= ? AND o.item_id NOT IN (?)',
-            [$last, $items], [1 => ArrayParameterType::INTEGER],
+            [$last, $items],
+            [1 => ArrayParameterType::INTEGER],
         );
         $this->connection->executeStatement(
             'DELETE FROM moved_item WHERE id <= ? AND (item_id IN (?) OR supplier_id IS NOT NULL)',
-            [$last, $items], [1 => ArrayParameterType::INTEGER],
+            [$last, $items],
+            [1 => ArrayParameterType::INTEGER],
         );
     }
 

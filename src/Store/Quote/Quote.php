@@ -45,13 +45,10 @@ class Quote
     private Collection $letters;
 
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'quotes'), ORM\JoinColumn(nullable: false)]
-        public readonly QuoteRound $round,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
+        #[ORM\ManyToOne(inversedBy: 'quotes'), ORM\JoinColumn(nullable: false)] public readonly QuoteRound $round,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
         /** What the supplier's own link ends with: 128 bits nobody can guess. */
-        #[ORM\Column(length: 40, unique: true)]
-        public readonly string $token,
+        #[ORM\Column(length: 40, unique: true)] public readonly string $token,
     ) {
         $this->answers = new ArrayCollection();
         $this->letters = new ArrayCollection();
@@ -92,7 +89,14 @@ class Quote
     public function become(QuoteState $next): void
     {
         if ($next !== $this->state && !$this->state->canBecome($next)) {
-            throw new Refused(sprintf('The quote of %s is %s and cannot become %s.', $this->supplier->name(), $this->state->value, $next->value));
+            throw new Refused(
+                sprintf(
+                    'The quote of %s is %s and cannot become %s.',
+                    $this->supplier->name(),
+                    $this->state->value,
+                    $next->value,
+                ),
+            );
         }
         $this->state = $next;
     }
@@ -110,7 +114,10 @@ class Quote
     /** The answer that stands: the last one given, unless it was taken back by declining. */
     public function standing(): ?QuoteAnswer
     {
-        return QuoteState::Declined === $this->state || QuoteState::Asked === $this->state ? null : ($this->answers->last() ?: null);
+        return QuoteState::Declined === $this->state || QuoteState::Asked === $this->state
+            ? null
+            : ($this->answers->last() ?:
+                null);
     }
 
     /** @return list<QuoteAnswer> */
@@ -153,7 +160,13 @@ class Quote
     private function mustBeOpen(): void
     {
         if ($this->round->isSettled() || !$this->state->isOpen()) {
-            throw new Refused(sprintf('%s was settled on %s, so this answer comes too late to count. Nothing has been changed.', $this->round->number, $this->round->settledAt()?->format('j M Y') ?? ''));
+            throw new Refused(
+                sprintf(
+                    '%s was settled on %s, so this answer comes too late to count. Nothing has been changed.',
+                    $this->round->number,
+                    $this->round->settledAt()?->format('j M Y') ?? '',
+                ),
+            );
         }
     }
 }

@@ -41,25 +41,17 @@ class QuoteAnswer
      * @throws InvalidValue if nothing is quoted
      */
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'answers'), ORM\JoinColumn(nullable: false)]
-        public readonly Quote $quote,
-        #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
-        #[ORM\Column(length: 20)]
-        public readonly string $via,
-        #[ORM\Column]
-        public readonly bool $late,
-        #[ORM\Column]
-        public readonly int $leadDays,
-        #[ORM\Column(type: 'date_immutable', nullable: true)]
-        public readonly ?\DateTimeImmutable $validUntil,
+        #[ORM\ManyToOne(inversedBy: 'answers'), ORM\JoinColumn(nullable: false)] public readonly Quote $quote,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
+        #[ORM\Column(length: 20)] public readonly string $via,
+        #[ORM\Column] public readonly bool $late,
+        #[ORM\Column] public readonly int $leadDays,
+        #[ORM\Column(type: 'date_immutable', nullable: true)] public readonly ?\DateTimeImmutable $validUntil,
         /** For the whole order, in place of their usual freight; null where that holds. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true),]
         public readonly ?BigDecimal $charges,
-        #[ORM\Column(length: 1000)]
-        public readonly string $note,
-        #[ORM\Column(name: 'quoted', type: 'json')]
-        public readonly array $lines,
+        #[ORM\Column(length: 1000)] public readonly string $note,
+        #[ORM\Column(name: 'quoted', type: 'json')] public readonly array $lines,
     ) {
         if ([] === $lines) {
             throw InvalidValue::because('No price has been given. To quote nothing at all, decline instead.');
@@ -83,7 +75,14 @@ class QuoteAnswer
     {
         $line = $this->line($item);
 
-        return null === $line ? null : PriceBreaks::of(array_map(static fn (array $price): array => [BigDecimal::of($price[0]), BigDecimal::of($price[1])], $line['prices']));
+        return null === $line
+            ? null
+            : PriceBreaks::of(
+                array_map(
+                    static fn (array $price): array => [BigDecimal::of($price[0]), BigDecimal::of($price[1])],
+                    $line['prices'],
+                ),
+            );
     }
 
     /** As an offer for single stock units, to be compared by the same sum as any other. */
@@ -96,8 +95,16 @@ class QuoteAnswer
         $multiple = $this->line($item)['multiple'] ?? null;
 
         return new CoreOffer(
-            $this->quote->id, $this->quote->supplier->id, BuyingRule::of(Pack::of('each', 1), 1, $multiple ?? 1), $prices, $rate, 1, $this->leadDays, null,
-            $dutyPercent, $item->item?->weightKg()?->toFloat() ?? 0.0,
+            $this->quote->id,
+            $this->quote->supplier->id,
+            BuyingRule::of(Pack::of('each', 1), 1, $multiple ?? 1),
+            $prices,
+            $rate,
+            1,
+            $this->leadDays,
+            null,
+            $dutyPercent,
+            $item->item?->weightKg()?->toFloat() ?? 0.0,
         );
     }
 

@@ -29,14 +29,10 @@ class QuoteItem
      * @throws InvalidValue
      */
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'items'), ORM\JoinColumn(nullable: false)]
-        public readonly QuoteRound $round,
-        #[ORM\Column]
-        public readonly int $position,
-        #[ORM\ManyToOne]
-        public readonly ?Item $item,
-        #[ORM\Column(length: 200)]
-        public readonly string $description,
+        #[ORM\ManyToOne(inversedBy: 'items'), ORM\JoinColumn(nullable: false)] public readonly QuoteRound $round,
+        #[ORM\Column] public readonly int $position,
+        #[ORM\ManyToOne] public readonly ?Item $item,
+        #[ORM\Column(length: 200)] public readonly string $description,
         array $quantities,
     ) {
         if ('' === trim($description)) {
@@ -88,12 +84,21 @@ class QuoteItem
     private static function sorted(array $quantities): array
     {
         usort($quantities, static fn (BigDecimal $a, BigDecimal $b): int => $a->compareTo($b));
-        $sorted = array_values(array_unique(array_map(static fn (BigDecimal $quantity): string => (string) $quantity->strippedOfTrailingZeros(), $quantities)));
+        $sorted = array_values(
+            array_unique(
+                array_map(
+                    static fn (BigDecimal $quantity): string => (string) $quantity->strippedOfTrailingZeros(),
+                    $quantities,
+                ),
+            ),
+        );
         if ([] === $sorted || !BigDecimal::of($sorted[0])->isPositive()) {
             throw InvalidValue::because('Ask for a quantity above 0, such as 576, or 576 1200 for two prices.');
         }
         if (count($sorted) > self::MOST) {
-            throw InvalidValue::because(sprintf('%d quantities are too many to answer; ask for at most %d.', count($sorted), self::MOST));
+            throw InvalidValue::because(
+                sprintf('%d quantities are too many to answer; ask for at most %d.', count($sorted), self::MOST),
+            );
         }
 
         return $sorted;

@@ -14,17 +14,12 @@ class QuoteLetter
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'letters'), ORM\JoinColumn(nullable: false)]
-        public readonly Quote $quote,
-        #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
+        #[ORM\ManyToOne(inversedBy: 'letters'), ORM\JoinColumn(nullable: false)] public readonly Quote $quote,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
         /** Whether we wrote it. */
-        #[ORM\Column]
-        public readonly bool $ours,
-        #[ORM\Column(length: 200)]
-        public readonly string $subject,
-        #[ORM\Column(type: 'text')]
-        public readonly string $text,
+        #[ORM\Column] public readonly bool $ours,
+        #[ORM\Column(length: 200)] public readonly string $subject,
+        #[ORM\Column(type: 'text')] public readonly string $text,
     ) {
     }
 }

@@ -52,18 +52,12 @@ class QuoteRound
     private Collection $files;
 
     public function __construct(
-        #[ORM\Column(length: 20, unique: true)]
-        public readonly string $number,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Person $by,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        private Site $site,
-        #[ORM\Column(type: 'date_immutable')]
-        private \DateTimeImmutable $replyBy,
-        #[ORM\Column(type: 'date_immutable')]
-        private \DateTimeImmutable $wantedOn,
-        #[ORM\Column(type: 'datetime_immutable')]
-        private \DateTimeImmutable $createdAt,
+        #[ORM\Column(length: 20, unique: true)] public readonly string $number,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $by,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] private Site $site,
+        #[ORM\Column(type: 'date_immutable')] private \DateTimeImmutable $replyBy,
+        #[ORM\Column(type: 'date_immutable')] private \DateTimeImmutable $wantedOn,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $createdAt,
     ) {
         $this->items = new ArrayCollection();
         $this->quotes = new ArrayCollection();
@@ -74,16 +68,34 @@ class QuoteRound
      * @throws InvalidValue if answers would be due in the past, or after the goods
      * @throws Refused      once it is out
      */
-    public function plan(Site $site, \DateTimeImmutable $replyBy, \DateTimeImmutable $wantedOn, string $requirements, \DateTimeImmutable $today): void
-    {
+    public function plan(
+        Site $site,
+        \DateTimeImmutable $replyBy,
+        \DateTimeImmutable $wantedOn,
+        string $requirements,
+        \DateTimeImmutable $today,
+    ): void {
         $this->mustBeDraft();
         if ($replyBy->format('Y-m-d') < $today->format('Y-m-d')) {
-            throw InvalidValue::because(sprintf('Answers cannot be asked for by %s, which has passed.', $replyBy->format('j M Y')));
+            throw InvalidValue::because(
+                sprintf('Answers cannot be asked for by %s, which has passed.', $replyBy->format('j M Y')),
+            );
         }
         if ($wantedOn < $replyBy) {
-            throw InvalidValue::because(sprintf('The goods are wanted on %s, before answers are due on %s.', $wantedOn->format('j M Y'), $replyBy->format('j M Y')));
+            throw InvalidValue::because(
+                sprintf(
+                    'The goods are wanted on %s, before answers are due on %s.',
+                    $wantedOn->format('j M Y'),
+                    $replyBy->format('j M Y'),
+                ),
+            );
         }
-        [$this->site, $this->replyBy, $this->wantedOn, $this->requirements] = [$site, $replyBy, $wantedOn, trim($requirements)];
+        [$this->site, $this->replyBy, $this->wantedOn, $this->requirements] = [
+            $site,
+            $replyBy,
+            $wantedOn,
+            trim($requirements),
+        ];
     }
 
     /**
@@ -99,7 +111,13 @@ class QuoteRound
                 throw InvalidValue::because(sprintf('%s is asked for already.', $item->code));
             }
         }
-        $asked = new QuoteItem($this, 1 + max([0, ...$this->items->map(static fn (QuoteItem $one): int => $one->position)->toArray()]), $item, $item?->name() ?? $description, $quantities);
+        $asked = new QuoteItem(
+            $this,
+            1 + max([0, ...$this->items->map(static fn (QuoteItem $one): int => $one->position)->toArray()]),
+            $item,
+            $item?->name() ?? $description,
+            $quantities,
+        );
         $this->items->add($asked);
 
         return $asked;
@@ -131,12 +149,21 @@ class QuoteRound
     {
         $this->mustBeDraft();
         if ($this->items->isEmpty() || $this->quotes->isEmpty()) {
-            throw new Refused($this->items->isEmpty() ? 'Nothing is asked for yet; add an item.' : 'Nobody is asked yet; tick a supplier.');
+            throw new Refused(
+                $this->items->isEmpty()
+                    ? 'Nothing is asked for yet; add an item.'
+                    : 'Nobody is asked yet; tick a supplier.',
+            );
         }
         foreach ($this->quotes as $quote) {
             $contact = $quote->contact();
             if (null === $contact || '' === $contact->email()) {
-                throw new Refused(sprintf('%s has no email address to ask at. Add one on its page, or leave it out.', $quote->supplier->name()));
+                throw new Refused(
+                    sprintf(
+                        '%s has no email address to ask at. Add one on its page, or leave it out.',
+                        $quote->supplier->name(),
+                    ),
+                );
             }
         }
         $this->sentAt = $at;
@@ -268,7 +295,13 @@ class QuoteRound
     private function mustBeOpen(): void
     {
         if ($this->isSettled()) {
-            throw new Refused(sprintf('%s was settled on %s; nothing more can be changed.', $this->number, $this->settledAt?->format('j M, H:i') ?? ''));
+            throw new Refused(
+                sprintf(
+                    '%s was settled on %s; nothing more can be changed.',
+                    $this->number,
+                    $this->settledAt?->format('j M, H:i') ?? '',
+                ),
+            );
         }
     }
 }

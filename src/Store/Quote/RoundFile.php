@@ -18,14 +18,10 @@ class RoundFile
 
     /** @param string|resource $content */
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'files'), ORM\JoinColumn(nullable: false)]
-        public readonly QuoteRound $round,
-        #[ORM\Column(length: 120)]
-        public readonly string $filename,
-        #[ORM\Column(length: 80)]
-        public readonly string $mediaType,
-        #[ORM\Column(type: Types::BLOB, length: 16777215)]
-        private mixed $content,
+        #[ORM\ManyToOne(inversedBy: 'files'), ORM\JoinColumn(nullable: false)] public readonly QuoteRound $round,
+        #[ORM\Column(length: 120)] public readonly string $filename,
+        #[ORM\Column(length: 80)] public readonly string $mediaType,
+        #[ORM\Column(type: Types::BLOB, length: 16777215)] private mixed $content,
     ) {
     }
 

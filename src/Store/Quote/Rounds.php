@@ -29,7 +29,9 @@ final readonly class Rounds
 
     public function byToken(string $token): ?Quote
     {
-        return 1 === preg_match('/^[0-9a-f]{32}$/', $token) ? $this->entities->getRepository(Quote::class)->findOneBy(['token' => $token]) : null;
+        return 1 === preg_match('/^[0-9a-f]{32}$/', $token)
+            ? $this->entities->getRepository(Quote::class)->findOneBy(['token' => $token])
+            : null;
     }
 
     /**
@@ -39,9 +41,16 @@ final readonly class Rounds
      */
     public function lock(int $id, ?int $version = null): QuoteRound
     {
-        $round = $this->entities->find(QuoteRound::class, $id, LockMode::PESSIMISTIC_WRITE) ?? throw new Refused('This round is gone.');
+        $round =
+            $this->entities->find(QuoteRound::class, $id, LockMode::PESSIMISTIC_WRITE) ??
+            throw new Refused('This round is gone.');
         if (null !== $version && $round->version() !== $version) {
-            throw new Refused(sprintf('%s was changed by somebody else meanwhile. Look at it once more, then try again.', $round->number));
+            throw new Refused(
+                sprintf(
+                    '%s was changed by somebody else meanwhile. Look at it once more, then try again.',
+                    $round->number,
+                ),
+            );
         }
 
         return $round;
@@ -51,8 +60,16 @@ final readonly class Rounds
     public function openFor(Item $item): array
     {
         /** @var list<QuoteItem> $asked */
-        $asked = $this->entities->createQueryBuilder()->select('i', 'r')->from(QuoteItem::class, 'i')->join('i.round', 'r')
-            ->where('i.item = :item AND r.sentAt IS NOT NULL AND r.settledAt IS NULL')->setParameter('item', $item)->orderBy('r.id', 'DESC')->getQuery()->getResult();
+        $asked = $this->entities
+            ->createQueryBuilder()
+            ->select('i', 'r')
+            ->from(QuoteItem::class, 'i')
+            ->join('i.round', 'r')
+            ->where('i.item = :item AND r.sentAt IS NOT NULL AND r.settledAt IS NULL')
+            ->setParameter('item', $item)
+            ->orderBy('r.id', 'DESC')
+            ->getQuery()
+            ->getResult();
         $quotes = [];
         foreach ($asked as $one) {
             foreach ($one->round->quotes() as $quote) {
@@ -67,8 +84,14 @@ final readonly class Rounds
     public function waiting(): array
     {
         /** @var list<Quote> $quotes */
-        $quotes = $this->entities->createQueryBuilder()->select('q', 'r')->from(Quote::class, 'q')->join('q.round', 'r')
-            ->where("q.state = 'asked' AND r.sentAt IS NOT NULL AND r.settledAt IS NULL")->getQuery()->getResult();
+        $quotes = $this->entities
+            ->createQueryBuilder()
+            ->select('q', 'r')
+            ->from(Quote::class, 'q')
+            ->join('q.round', 'r')
+            ->where("q.state = 'asked' AND r.sentAt IS NOT NULL AND r.settledAt IS NULL")
+            ->getQuery()
+            ->getResult();
 
         return $quotes;
     }

@@ -16,17 +16,12 @@ use TallBarrel\Store\Type\BigDecimalType;
 class SalesDay
 {
     public function __construct(
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Id, ORM\Column(type: 'date_immutable')]
-        public readonly \DateTimeImmutable $day,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        public readonly BigDecimal $quantity,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Id, ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $day,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] public readonly BigDecimal $quantity,
         /** Nothing was on the shelf: the day says nothing about demand. */
-        #[ORM\Column]
-        public readonly bool $outOfStock,
+        #[ORM\Column] public readonly bool $outOfStock,
     ) {
     }
 }

@@ -15,10 +15,8 @@ class Bin
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'bins'), ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(length: 20)]
-        public readonly string $code,
+        #[ORM\ManyToOne(inversedBy: 'bins'), ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(length: 20)] public readonly string $code,
     ) {
     }
 }

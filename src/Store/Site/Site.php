@@ -20,14 +20,10 @@ class Site
     private Collection $bins;
 
     public function __construct(
-        #[ORM\Column(length: 20, unique: true)]
-        public readonly string $code,
-        #[ORM\Column(length: 80)]
-        public readonly string $name,
-        #[ORM\Column(length: 200)]
-        public readonly string $address,
-        #[ORM\Column(length: 80)]
-        public readonly string $receivingHours,
+        #[ORM\Column(length: 20, unique: true)] public readonly string $code,
+        #[ORM\Column(length: 80)] public readonly string $name,
+        #[ORM\Column(length: 200)] public readonly string $address,
+        #[ORM\Column(length: 80)] public readonly string $receivingHours,
     ) {
         $this->bins = new ArrayCollection();
     }

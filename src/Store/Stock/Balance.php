@@ -16,16 +16,11 @@ use TallBarrel\Store\Type\BigDecimalType;
 class Balance
 {
     public function __construct(
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Id, ORM\Column(length: 20, enumType: StockState::class)]
-        public readonly StockState $state,
-        #[ORM\Id, ORM\Column(length: 40)]
-        public readonly string $lot,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        public readonly BigDecimal $quantity,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Id, ORM\Column(length: 20, enumType: StockState::class)] public readonly StockState $state,
+        #[ORM\Id, ORM\Column(length: 40)] public readonly string $lot,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] public readonly BigDecimal $quantity,
     ) {
     }
 }

@@ -13,8 +13,11 @@ final readonly class Ledger
 {
     private const AT_ONCE = 500;
 
-    public function __construct(private Connection $connection, private WhatMoved $moved, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Connection $connection,
+        private WhatMoved $moved,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -32,19 +35,30 @@ final readonly class Ledger
                 $where = [$posting->item, $posting->site, $posting->state->value, $posting->lot];
                 $quantity = (string) $posting->quantity;
                 array_push(
-                    $movements, ...$where, ...[$posting->kind->value, $quantity, $posting->unitCost?->toString(), $posting->day->format('Y-m-d'), $at,
-                        $posting->reference, $person, $posting->idempotencyKey],
+                    $movements,
+                    ...$where,
+                    ...[
+                        $posting->kind->value,
+                        $quantity,
+                        $posting->unitCost?->toString(),
+                        $posting->day->format('Y-m-d'),
+                        $at,
+                        $posting->reference,
+                        $person,
+                        $posting->idempotencyKey,
+                    ],
                 );
                 array_push($balances, ...$where, ...[$quantity]);
             }
             $this->connection->executeStatement(
-                'INSERT INTO stock_movement (item_id, site_id, state, lot, kind, quantity, unit_cost, day, at, reference, person_id, idempotency_key) VALUES '
-                .self::rows(count($chunk), 12),
+                'INSERT INTO stock_movement (item_id, site_id, state, lot, kind, quantity, unit_cost, day, at, reference, person_id, idempotency_key) VALUES '.
+                    self::rows(count($chunk), 12),
                 $movements,
             );
             $this->connection->executeStatement(
-                'INSERT INTO stock_balance (item_id, site_id, state, lot, quantity) VALUES '.self::rows(count($chunk), 5)
-                .' ON DUPLICATE KEY UPDATE quantity = quantity + VALUES(quantity)',
+                'INSERT INTO stock_balance (item_id, site_id, state, lot, quantity) VALUES '.
+                    self::rows(count($chunk), 5).
+                    ' ON DUPLICATE KEY UPDATE quantity = quantity + VALUES(quantity)',
                 $balances,
             );
         }

@@ -12,12 +12,9 @@ use TallBarrel\Store\Item\Item;
 class Lot
 {
     public function __construct(
-        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\Id, ORM\Column(length: 40)]
-        public readonly string $number,
-        #[ORM\Column(type: 'date_immutable', nullable: true)]
-        public readonly ?\DateTimeImmutable $expiresOn,
+        #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\Id, ORM\Column(length: 40)] public readonly string $number,
+        #[ORM\Column(type: 'date_immutable', nullable: true)] public readonly ?\DateTimeImmutable $expiresOn,
     ) {
     }
 }

@@ -21,33 +21,22 @@ class Movement
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Item $item,
-        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)]
-        public readonly Site $site,
-        #[ORM\Column(length: 20, enumType: StockState::class)]
-        public readonly StockState $state,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
+        #[ORM\Column(length: 20, enumType: StockState::class)] public readonly StockState $state,
         /** Empty for items without lots. */
-        #[ORM\Column(length: 40)]
-        public readonly string $lot,
-        #[ORM\Column(length: 20, enumType: MovementKind::class)]
-        public readonly MovementKind $kind,
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
-        public readonly BigDecimal $quantity,
+        #[ORM\Column(length: 40)] public readonly string $lot,
+        #[ORM\Column(length: 20, enumType: MovementKind::class)] public readonly MovementKind $kind,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] public readonly BigDecimal $quantity,
         /** Of one stock unit, in the home currency. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6, nullable: true)]
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6, nullable: true),]
         public readonly ?BigDecimal $unitCost,
-        #[ORM\Column(type: 'date_immutable')]
-        public readonly \DateTimeImmutable $day,
-        #[ORM\Column(type: 'datetime_immutable')]
-        public readonly \DateTimeImmutable $at,
-        #[ORM\Column(length: 60)]
-        public readonly string $reference,
-        #[ORM\ManyToOne]
-        public readonly ?Person $person,
+        #[ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $day,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
+        #[ORM\Column(length: 60)] public readonly string $reference,
+        #[ORM\ManyToOne] public readonly ?Person $person,
         /** What booked it, and its place therein: the same thing cannot be booked twice. */
-        #[ORM\Column(length: 80, nullable: true, unique: true)]
-        public readonly ?string $idempotencyKey,
+        #[ORM\Column(length: 80, nullable: true, unique: true)] public readonly ?string $idempotencyKey,
     ) {
     }
 }

@@ -28,7 +28,9 @@ final readonly class StockFigures
             "SELECT i.code, i.name, s.name site, b.lot, l.expires_on expires, b.quantity held, p.forecast_per_week / 7 per_day, i.average_cost cost, i.unit, DATEDIFF(l.expires_on, :today) days
              FROM stock_balance b JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
              LEFT JOIN proposal p ON p.item_id = b.item_id AND p.site_id = b.site_id
-             WHERE b.quantity > 0 AND b.lot <> '' AND l.expires_on <= DATE_ADD(:today, INTERVAL ".self::LOOK_AHEAD_DAYS.' DAY) AND (:site IS NULL OR b.site_id = :site)',
+             WHERE b.quantity > 0 AND b.lot <> '' AND l.expires_on <= DATE_ADD(:today, INTERVAL ".
+                self::LOOK_AHEAD_DAYS.
+                ' DAY) AND (:site IS NULL OR b.site_id = :site)',
             ['today' => $today->format('Y-m-d'), 'site' => $site],
         );
         $found = [];
@@ -36,8 +38,16 @@ final readonly class StockFigures
             $left = (float) $row['held'] - max(0, $row['days']) * (float) $row['per_day'];
             if ($left >= 1) {
                 $found[] = [
-                    'code' => $row['code'], 'name' => $row['name'], 'site' => $row['site'], 'lot' => $row['lot'], 'expires' => $row['expires'], 'held' => (float) $row['held'],
-                    'left' => $left, 'value' => $left * (float) $row['cost'], 'unit' => Unit::from($row['unit'])->symbol(), 'days' => $row['days'],
+                    'code' => $row['code'],
+                    'name' => $row['name'],
+                    'site' => $row['site'],
+                    'lot' => $row['lot'],
+                    'expires' => $row['expires'],
+                    'held' => (float) $row['held'],
+                    'left' => $left,
+                    'value' => $left * (float) $row['cost'],
+                    'unit' => Unit::from($row['unit'])->symbol(),
+                    'days' => $row['days'],
                 ];
             }
         }

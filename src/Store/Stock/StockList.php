@@ -34,7 +34,10 @@ final readonly class StockList
              LEFT JOIN (SELECT item_id, SUM(forecast_per_week) per_week, SUM(safety_stock) safety, SUM(reorder_point) reorder, SUM(order_up_to) up_to
                         FROM proposal WHERE :site IS NULL OR site_id = :site GROUP BY item_id) p ON p.item_id = i.id
              WHERE :words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like
-             ORDER BY i.category, i.name, i.id LIMIT ".self::PAGE.' OFFSET '.$offset,
+             ORDER BY i.category, i.name, i.id LIMIT ".
+                self::PAGE.
+                ' OFFSET '.
+                $offset,
             ['site' => $site, 'words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%'],
         );
 
@@ -71,7 +74,8 @@ final readonly class StockList
         /** @var list<array{day: string, kind: string, quantity: string, unit_cost: string|null, reference: string, site: string, lot: string, person: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT m.day, m.kind, m.quantity, m.unit_cost, m.reference, s.name site, m.lot, p.name person FROM stock_movement m JOIN site s ON s.id = m.site_id
-             LEFT JOIN person p ON p.id = m.person_id WHERE m.item_id = ? ORDER BY m.day DESC, m.id DESC LIMIT '.$most,
+             LEFT JOIN person p ON p.id = m.person_id WHERE m.item_id = ? ORDER BY m.day DESC, m.id DESC LIMIT '.
+                $most,
             [$item],
         );
 

@@ -19,20 +19,14 @@ class Address
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'addresses'), ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
-        #[ORM\Column(length: 120)]
-        private string $street,
-        #[ORM\Column(length: 20)]
-        private string $postcode,
-        #[ORM\Column(length: 80)]
-        private string $city,
+        #[ORM\ManyToOne(inversedBy: 'addresses'), ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\Column(length: 120)] private string $street,
+        #[ORM\Column(length: 20)] private string $postcode,
+        #[ORM\Column(length: 80)] private string $city,
         /** ISO 3166 alpha-2. */
-        #[ORM\Column(length: 2)]
-        private string $country,
+        #[ORM\Column(length: 2)] private string $country,
         /** One of the constants: where orders, payments and the goods go or come from. */
-        #[ORM\Column(length: 12, options: ['default' => self::ORDER])]
-        public readonly string $role = self::ORDER,
+        #[ORM\Column(length: 12, options: ['default' => self::ORDER])] public readonly string $role = self::ORDER,
     ) {
     }
 
@@ -66,6 +60,12 @@ class Address
 
     public function oneLine(): string
     {
-        return implode(', ', array_filter([$this->street, trim($this->postcode.' '.$this->city), $this->country], static fn (string $part): bool => '' !== $part));
+        return implode(
+            ', ',
+            array_filter(
+                [$this->street, trim($this->postcode.' '.$this->city), $this->country],
+                static fn (string $part): bool => '' !== $part,
+            ),
+        );
     }
 }

@@ -20,17 +20,12 @@ class Contact
     public readonly int $id;
 
     public function __construct(
-        #[ORM\ManyToOne(inversedBy: 'contacts'), ORM\JoinColumn(nullable: false)]
-        public readonly Supplier $supplier,
-        #[ORM\Column(length: 80)]
-        private string $name,
-        #[ORM\Column(length: 180)]
-        private string $email,
-        #[ORM\Column(length: 40)]
-        private string $phone,
+        #[ORM\ManyToOne(inversedBy: 'contacts'), ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\Column(length: 80)] private string $name,
+        #[ORM\Column(length: 180)] private string $email,
+        #[ORM\Column(length: 40)] private string $phone,
         /** One of the constants. */
-        #[ORM\Column(length: 12, options: ['default' => self::ORDERS])]
-        public readonly string $role = self::ORDERS,
+        #[ORM\Column(length: 12, options: ['default' => self::ORDERS])] public readonly string $role = self::ORDERS,
     ) {
         $this->change($name, $email, $phone);
     }
@@ -39,7 +34,9 @@ class Contact
     public function change(string $name, string $email, string $phone): void
     {
         if ('' !== $email && false === filter_var($email, \FILTER_VALIDATE_EMAIL)) {
-            throw InvalidValue::because(sprintf('“%s” is not an email address; expected one such as orders@supplier.example.', $email));
+            throw InvalidValue::because(
+                sprintf('“%s” is not an email address; expected one such as orders@supplier.example.', $email),
+            );
         }
         $this->name = trim($name);
         $this->email = $email;

@@ -127,12 +127,9 @@ class Supplier implements PlanningRestsOnIt
     private Collection $contacts;
 
     public function __construct(
-        #[ORM\Column(length: 20, unique: true)]
-        public readonly string $code,
-        #[ORM\Column(length: 120)]
-        private string $name,
-        #[ORM\Column(length: 3)]
-        private string $currency,
+        #[ORM\Column(length: 20, unique: true)] public readonly string $code,
+        #[ORM\Column(length: 120)] private string $name,
+        #[ORM\Column(length: 3)] private string $currency,
     ) {
         $this->discountPercent = $this->depositPercent = BigDecimal::zero();
         $this->taxPercent = BigDecimal::zero();
@@ -181,8 +178,16 @@ class Supplier implements PlanningRestsOnIt
      */
     public function reckonsFreight(string $kind, string $steps = '', ?BigDecimal $palletKg = null): void
     {
-        if (!in_array($kind, [FreightTariff::NONE, FreightTariff::FLAT, FreightTariff::WEIGHT, FreightTariff::PALLET], true)) {
-            throw InvalidValue::because(sprintf('“%s” is no way of reckoning freight; expected none, flat, weight or pallet.', $kind));
+        if (
+            !in_array(
+                $kind,
+                [FreightTariff::NONE, FreightTariff::FLAT, FreightTariff::WEIGHT, FreightTariff::PALLET],
+                true,
+            )
+        ) {
+            throw InvalidValue::because(
+                sprintf('“%s” is no way of reckoning freight; expected none, flat, weight or pallet.', $kind),
+            );
         }
         if (FreightTariff::WEIGHT === $kind) {
             FreightTariff::readSteps($steps);
@@ -200,7 +205,13 @@ class Supplier implements PlanningRestsOnIt
     {
         for ($payee = $other; null !== $payee; $payee = $payee->paidThrough) {
             if ($payee === $this) {
-                throw InvalidValue::because(sprintf('%s cannot be paid through %s: that one is paid through it.', $this->name, $other->name ?? ''));
+                throw InvalidValue::because(
+                    sprintf(
+                        '%s cannot be paid through %s: that one is paid through it.',
+                        $this->name,
+                        $other->name ?? '',
+                    ),
+                );
             }
         }
         $this->paidThrough = $other;
@@ -266,8 +277,13 @@ class Supplier implements PlanningRestsOnIt
      *
      * @throws InvalidValue unless the country is a code of two letters
      */
-    public function moveTo(string $street, string $postcode, string $city, string $country, string $role = Address::ORDER): void
-    {
+    public function moveTo(
+        string $street,
+        string $postcode,
+        string $city,
+        string $country,
+        string $role = Address::ORDER,
+    ): void {
         $address = $this->addressFor($role, true);
         if ('' === $street.$postcode.$city && Address::ORDER !== $role) {
             null === $address || $this->addresses->removeElement($address);
@@ -275,7 +291,9 @@ class Supplier implements PlanningRestsOnIt
             return;
         }
         if (1 !== preg_match('/^[A-Za-z]{2}$/', $country)) {
-            throw InvalidValue::because(sprintf('“%s” is not a country code; expected two letters such as IE.', $country));
+            throw InvalidValue::because(
+                sprintf('“%s” is not a country code; expected two letters such as IE.', $country),
+            );
         }
         $country = strtoupper($country);
         if (null === $address) {
@@ -308,7 +326,32 @@ class Supplier implements PlanningRestsOnIt
     /** Takes over from a similar supplier what the two are likely to share: terms, freight, days; nobody's address. */
     public function beLike(self $other): void
     {
-        foreach (['netDays', 'discountPercent', 'discountDays', 'endOfMonth', 'depositPercent', 'instalments', 'orderWeekdays', 'cutOff', 'minimumValue', 'minimumKg', 'minimumPacks', 'freeFreightFrom', 'freightKind', 'freightSteps', 'palletKg', 'freight', 'fullLoadKg', 'deliveryTerms', 'taxPercent', 'standingNote', 'buyer', 'wantsCsv'] as $what) {
+        foreach (
+            [
+                'netDays',
+                'discountPercent',
+                'discountDays',
+                'endOfMonth',
+                'depositPercent',
+                'instalments',
+                'orderWeekdays',
+                'cutOff',
+                'minimumValue',
+                'minimumKg',
+                'minimumPacks',
+                'freeFreightFrom',
+                'freightKind',
+                'freightSteps',
+                'palletKg',
+                'freight',
+                'fullLoadKg',
+                'deliveryTerms',
+                'taxPercent',
+                'standingNote',
+                'buyer',
+                'wantsCsv',
+            ] as $what
+        ) {
             $this->{$what} = $other->{$what};
         }
     }
@@ -331,13 +374,20 @@ class Supplier implements PlanningRestsOnIt
 
     public function terms(): ?PaymentTerms
     {
-        return null === $this->netDays ? null : PaymentTerms::net($this->netDays, $this->discountPercent, $this->discountDays)
-            ->fromEndOfMonth($this->endOfMonth)->withDeposit($this->depositPercent)->inInstalments($this->instalments);
+        return null === $this->netDays
+            ? null
+            : PaymentTerms::net($this->netDays, $this->discountPercent, $this->discountDays)
+                ->fromEndOfMonth($this->endOfMonth)
+                ->withDeposit($this->depositPercent)
+                ->inInstalments($this->instalments);
     }
 
     public function orderDays(): OrderDays
     {
-        return OrderDays::of('' === $this->orderWeekdays ? [] : array_map(intval(...), explode(',', $this->orderWeekdays)), $this->cutOff);
+        return OrderDays::of(
+            '' === $this->orderWeekdays ? [] : array_map(intval(...), explode(',', $this->orderWeekdays)),
+            $this->cutOff,
+        );
     }
 
     public function orderWeekdays(): string
@@ -393,7 +443,8 @@ class Supplier implements PlanningRestsOnIt
 
     public function addressFor(string $role, bool $only = false): ?Address
     {
-        return $this->addresses->findFirst(static fn (int $i, Address $address): bool => $address->role === $role) ?? ($only || Address::ORDER === $role ? null : $this->addressFor(Address::ORDER));
+        return $this->addresses->findFirst(static fn (int $i, Address $address): bool => $address->role === $role) ??
+            ($only || Address::ORDER === $role ? null : $this->addressFor(Address::ORDER));
     }
 
     /** Who takes orders. */
@@ -405,7 +456,8 @@ class Supplier implements PlanningRestsOnIt
     /** Who is asked in a role, or who takes orders where nobody has it. */
     public function contactFor(string $role, bool $only = false): ?Contact
     {
-        return $this->contacts->findFirst(static fn (int $i, Contact $contact): bool => $contact->role === $role) ?? ($only || Contact::ORDERS === $role ? null : $this->contactFor(Contact::ORDERS));
+        return $this->contacts->findFirst(static fn (int $i, Contact $contact): bool => $contact->role === $role) ??
+            ($only || Contact::ORDERS === $role ? null : $this->contactFor(Contact::ORDERS));
     }
 
     /** In the supplier's currency. */
@@ -435,7 +487,15 @@ class Supplier implements PlanningRestsOnIt
     /** @param list<int> $leadTimesMet days from sending to booking in */
     public function asSeller(array $leadTimesMet): Seller
     {
-        return new Seller($this->id, $this->name, $this->terms(), $this->incoterm(), $this->freightTariff(), $this->orderMinimum(), $leadTimesMet);
+        return new Seller(
+            $this->id,
+            $this->name,
+            $this->terms(),
+            $this->incoterm(),
+            $this->freightTariff(),
+            $this->orderMinimum(),
+            $leadTimesMet,
+        );
     }
 
     public function freightKind(): string

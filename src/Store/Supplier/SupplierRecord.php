@@ -30,7 +30,9 @@ final readonly class SupplierRecord
         );
         $orders = $delivered['orders'];
         $few = $orders < self::FEW ? ', few' : '';
-        $share = static fn (?string $part): string => 0 === $orders ? 'no deliveries yet' : sprintf('%d %% of %d%s', (int) round(100 * (float) $part / $orders), $orders, $few);
+        $share = static fn (?string $part): string => 0 === $orders
+            ? 'no deliveries yet'
+            : sprintf('%d %% of %d%s', (int) round((100 * (float) $part) / $orders), $orders, $few);
         /** @var array{n: int, hours: string|null} $answers */
         $answers = $this->connection->fetchAssociative(
             'SELECT COUNT(*) n, AVG(TIMESTAMPDIFF(MINUTE, q.asked_at, a.at)) / 60 hours FROM quote q JOIN quote_answer a ON a.quote_id = q.id AND a.revision = 1 WHERE q.supplier_id = ? AND q.asked_at IS NOT NULL',
@@ -45,7 +47,10 @@ final readonly class SupplierRecord
             'facts' => [
                 'On time, a year back' => $share($delivered['on_time']),
                 'In full' => $share($delivered['full']),
-                'Answers a quote in' => 0 === $answers['n'] ? 'never asked' : ($hours < 48 ? sprintf('%.0f h', $hours) : sprintf('%.1f days', $hours / 24)).($answers['n'] < self::FEW ? ', few' : ''),
+                'Answers a quote in' => 0 === $answers['n']
+                        ? 'never asked'
+                        : ($hours < 48 ? sprintf('%.0f h', $hours) : sprintf('%.1f days', $hours / 24)).
+                            ($answers['n'] < self::FEW ? ', few' : ''),
             ],
             'prices' => $drawn ? self::line($mine, $all) : '',
             'category' => $drawn ? self::line($all, $mine) : '',
@@ -65,9 +70,17 @@ final readonly class SupplierRecord
         $rows = $this->connection->fetchAllAssociative(
             'SELECT l.item_id item, DATEDIFF(?, o.sent_at) DIV 91 ago, AVG(l.price / l.pack_content / o.foreign_for_one) price
              FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
-             WHERE o.sent_at >= ? AND '.(null === $supplier ? 'i.category IN (SELECT DISTINCT j.category FROM item j JOIN offer f ON f.item_id = j.id WHERE f.supplier_id = ?)' : 'o.supplier_id = ?').'
+             WHERE o.sent_at >= ? AND '.
+                (null === $supplier
+                    ? 'i.category IN (SELECT DISTINCT j.category FROM item j JOIN offer f ON f.item_id = j.id WHERE f.supplier_id = ?)'
+                    : 'o.supplier_id = ?').
+                '
              GROUP BY l.item_id, ago ORDER BY ago DESC',
-            [$today->format('Y-m-d'), $today->modify(sprintf('-%d days', 91 * self::QUARTERS))->format('Y-m-d'), $supplier ?? $categoriesOf],
+            [
+                $today->format('Y-m-d'),
+                $today->modify(sprintf('-%d days', 91 * self::QUARTERS))->format('Y-m-d'),
+                $supplier ?? $categoriesOf,
+            ],
         );
         $first = $sums = [];
         foreach ($rows as $row) {
@@ -87,11 +100,17 @@ final readonly class SupplierRecord
      */
     private static function line(array $index, array $other): string
     {
-        $reach = max(0.02, ...array_map(static fn (float $one): float => abs($one - 1), [...array_values($index), ...array_values($other)]));
+        $reach = max(
+            0.02,
+            ...array_map(static fn (float $one): float => abs($one - 1), [
+                ...array_values($index),
+                ...array_values($other),
+            ]),
+        );
         $points = [];
         $oldest = max(1, (int) array_key_first($index), (int) array_key_first($other));
         foreach ($index as $ago => $value) {
-            $points[] = sprintf('%.1f,%.1f', 2 + 300 * ($oldest - $ago) / $oldest, 37 - 33 * ($value - 1) / $reach);
+            $points[] = sprintf('%.1f,%.1f', 2 + (300 * ($oldest - $ago)) / $oldest, 37 - (33 * ($value - 1)) / $reach);
         }
 
         return implode(' ', $points);

@@ -21,7 +21,11 @@ final class BigDecimalType extends Type
 
     public function convertToPHPValue(mixed $value, AbstractPlatform $platform): ?BigDecimal
     {
-        return null === $value || $value instanceof BigDecimal ? $value : BigDecimal::of(is_string($value) ? $value : throw InvalidType::new($value, self::NAME, ['string']))->strippedOfTrailingZeros();
+        return null === $value || $value instanceof BigDecimal
+            ? $value
+            : BigDecimal::of(
+                is_string($value) ? $value : throw InvalidType::new($value, self::NAME, ['string']),
+            )->strippedOfTrailingZeros();
     }
 
     public function convertToDatabaseValue(mixed $value, AbstractPlatform $platform): ?string

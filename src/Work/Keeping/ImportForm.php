@@ -11,7 +11,11 @@ final readonly class ImportForm
      * @param array<string, string> $columns what stands in each column; a star marks those that are needed
      * @param list<list<string>>    $sample  a few lines as they could be
      */
-    public function __construct(public string $name, public string $title, public array $columns, public array $sample)
-    {
+    public function __construct(
+        public string $name,
+        public string $title,
+        public array $columns,
+        public array $sample,
+    ) {
     }
 }

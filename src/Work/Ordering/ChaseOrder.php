@@ -15,8 +15,11 @@ use TallBarrel\Store\Person\Person;
 /** A sent order that planning has an opinion on: counted on although late, or asked for sooner. */
 final readonly class ChaseOrder
 {
-    public function __construct(private EntityManagerInterface $entities, private OrderLetter $letter, private Audit $audit)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private OrderLetter $letter,
+        private Audit $audit,
+    ) {
     }
 
     /** @throws Refused if nothing is to come on it */
@@ -43,7 +46,11 @@ final readonly class ChaseOrder
         }
         $this->entities->wrapInTransaction(function () use ($order, $item, $by, $person): void {
             $this->letter->askForward($order, $item, $by, $person);
-            $this->audit->note($person, $order->number, sprintf('Asked to bring %s forward to %s', $item->code, $by->format('j M')));
+            $this->audit->note(
+                $person,
+                $order->number,
+                sprintf('Asked to bring %s forward to %s', $item->code, $by->format('j M')),
+            );
         });
     }
 }

@@ -62,13 +62,16 @@ final readonly class EditOrder
             $this->mend($order->supplier, $changes->mending, $problems);
             $order->change($changes->wantedOn ?? $order->wantedOn(), $changes->note);
             if (!$problems->areNone()) {
-                throw new Refused('Some of what was typed cannot be saved; see the marked places. Nothing has been changed yet.');
+                throw new Refused(
+                    'Some of what was typed cannot be saved; see the marked places. Nothing has been changed yet.',
+                );
             }
             $this->note($order, $before, $person);
             $this->entities->flush();
             // The version moves with every save, so that a second person's page is known to be old.
             $connection->executeStatement(
-                'UPDATE purchase_order SET version = version + 1 WHERE id = ? AND version = ?', [$order->id, $changes->version],
+                'UPDATE purchase_order SET version = version + 1 WHERE id = ? AND version = ?',
+                [$order->id, $changes->version],
             );
             $connection->commit();
             $this->entities->refresh($order);
@@ -89,18 +92,27 @@ final readonly class EditOrder
     {
         if ($order->version() !== $version) {
             $last = $this->audit->of($order->number, 1)[0] ?? null;
-            throw new Refused(sprintf(
-                '%s changed this order while you were typing. What stands there now is in grey beside your figures; save again to use yours.',
-                $last->person?->firstName() ?? 'Somebody',
-            ));
+            throw new Refused(
+                sprintf(
+                    '%s changed this order while you were typing. What stands there now is in grey beside your figures; save again to use yours.',
+                    $last->person?->firstName() ?? 'Somebody',
+                ),
+            );
         }
     }
 
     private function note(PurchaseOrder $order, Money $before, Person $person): void
     {
         $now = $order->totals()->goods;
-        $words = $before->amount->isEqualTo($now->amount) ? 'Saved'
-            : sprintf('Changed from %s %s to %s %s', $before->rounded()->amount, $order->currency, $now->amount, $order->currency);
+        $words = $before->amount->isEqualTo($now->amount)
+            ? 'Saved'
+            : sprintf(
+                'Changed from %s %s to %s %s',
+                $before->rounded()->amount,
+                $order->currency,
+                $now->amount,
+                $order->currency,
+            );
         $this->audit->note($person, $order->number, $words);
     }
 
@@ -133,7 +145,9 @@ final readonly class EditOrder
         }
         $breaks = $line->offer->prices();
 
-        return $line->price()->isEqualTo($breaks->priceFor($line->packs())) ? $breaks->priceFor($change->packs) : $price;
+        return $line->price()->isEqualTo($breaks->priceFor($line->packs()))
+            ? $breaks->priceFor($change->packs)
+            : $price;
     }
 
     /** Where a price was changed by hand, the standing offer and the standard cost follow only if that was asked for. */
@@ -146,14 +160,20 @@ final readonly class EditOrder
         $today = $this->clock->now()->setTime(0, 0);
         if ($change->offerFollows) {
             $listed = $line->price()->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
-            $prices = $problems->attempt('price-'.$line->id, static fn (): PriceBreaks => $offer->listPrices()->withPriceAt($line->packs(), $listed));
+            $prices = $problems->attempt(
+                'price-'.$line->id,
+                static fn (): PriceBreaks => $offer->listPrices()->withPriceAt($line->packs(), $listed),
+            );
             if (null !== $prices) {
                 $this->prices->change($offer, $prices, $today, $today, 'by hand on '.$line->order->number);
             }
         }
         if ($change->costFollows && null !== $line->item) {
             $cost = $line->order->rate()->toHome(Money::of($line->price(), $line->order->currency))->amount;
-            $line->item->costs($line->item->averageCost(), $cost->dividedBy($line->pack()->content, 6, RoundingMode::HalfUp));
+            $line->item->costs(
+                $line->item->averageCost(),
+                $cost->dividedBy($line->pack()->content, 6, RoundingMode::HalfUp),
+            );
         }
     }
 
@@ -170,9 +190,14 @@ final readonly class EditOrder
         } elseif (null !== $item) {
             $problems->refuse('add', $this->notOffered($order->supplier, $item));
         } elseif (null === $added->price) {
-            $problems->refuse('add', sprintf(
-                '%s offers nothing called “%s”. To add it as free text, type a price too.', $order->supplier->name(), $added->words,
-            ));
+            $problems->refuse(
+                'add',
+                sprintf(
+                    '%s offers nothing called “%s”. To add it as free text, type a price too.',
+                    $order->supplier->name(),
+                    $added->words,
+                ),
+            );
         } elseif (false === $added->packs?->isPositive()) {
             $problems->refuse('add', 'Type how many are wanted.');
         } else {
@@ -184,8 +209,10 @@ final readonly class EditOrder
     {
         $offers = $this->entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC']);
         $others = array_unique(array_map(static fn (Offer $other): string => $other->supplier->name(), $offers));
-        $who = [] === $others ? 'nobody does yet. Add an offer on a supplier’s page'
-            : implode(', ', $others).(1 === count($others) ? ' does' : ' do');
+        $who =
+            [] === $others
+                ? 'nobody does yet. Add an offer on a supplier’s page'
+                : implode(', ', $others).(1 === count($others) ? ' does' : ' do');
 
         return sprintf('%s does not offer %s; %s.', $supplier->name(), $item->code, $who);
     }
@@ -202,11 +229,22 @@ final readonly class EditOrder
     }
 
     /** @throws InvalidValue if they do not sell it so */
-    private function fromOffer(PurchaseOrder $order, Offer $offer, Site $site, BigDecimal $packs, ?BigDecimal $price): void
-    {
+    private function fromOffer(
+        PurchaseOrder $order,
+        Offer $offer,
+        Site $site,
+        BigDecimal $packs,
+        ?BigDecimal $price,
+    ): void {
         $objection = match (true) {
-            $offer->isBlocked() => sprintf('The offer of %s is blocked; take that back on its page first.', $offer->item->code),
-            !$offer->isInForce($this->clock->now()) => sprintf('The offer of %s does not hold today; see its dates on its page.', $offer->item->code),
+            $offer->isBlocked() => sprintf(
+                'The offer of %s is blocked; take that back on its page first.',
+                $offer->item->code,
+            ),
+            !$offer->isInForce($this->clock->now()) => sprintf(
+                'The offer of %s does not hold today; see its dates on its page.',
+                $offer->item->code,
+            ),
             default => $packs->isPositive() ? $offer->rule()->objectionTo($packs) : 'Type how many are wanted.',
         };
         if (null !== $objection) {
@@ -223,10 +261,21 @@ final readonly class EditOrder
     {
         $code = trim(explode(' · ', $wanted)[0]);
         /** @var list<Offer> $offers */
-        $offers = $this->entities->createQueryBuilder()->select('o', 'i')->from(Offer::class, 'o')->join('o.item', 'i')
-            ->where('o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = :code)')
-            ->setParameter('supplier', $supplier)->setParameter('code', $code)->setParameter('gtin', Gtin::tryOf($code)->digits ?? '')
-            ->orderBy('o.rank')->setMaxResults(1)->getQuery()->getResult();
+        $offers = $this->entities
+            ->createQueryBuilder()
+            ->select('o', 'i')
+            ->from(Offer::class, 'o')
+            ->join('o.item', 'i')
+            ->where(
+                'o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = :code)',
+            )
+            ->setParameter('supplier', $supplier)
+            ->setParameter('code', $code)
+            ->setParameter('gtin', Gtin::tryOf($code)->digits ?? '')
+            ->orderBy('o.rank')
+            ->setMaxResults(1)
+            ->getQuery()
+            ->getResult();
 
         return $offers[0] ?? null;
     }
@@ -245,7 +294,15 @@ final readonly class EditOrder
             $problems->apply('email', static fn () => $supplier->orderThrough($name, $email, $contact?->phone() ?? ''));
         }
         if ('' !== $mending->street) {
-            $problems->apply('country', static fn () => $supplier->moveTo($mending->street, $mending->postcode, $mending->city, $mending->country));
+            $problems->apply(
+                'country',
+                static fn () => $supplier->moveTo(
+                    $mending->street,
+                    $mending->postcode,
+                    $mending->city,
+                    $mending->country,
+                ),
+            );
         }
         if ('' !== $mending->netDays) {
             $problems->apply('net_days', static function () use ($supplier, $mending): void {

@@ -26,7 +26,12 @@ final readonly class OrderStep
         return $this->entities->wrapInTransaction(function () use ($seen, $change): PurchaseOrder {
             $order = $this->orders->lock($seen->id);
             if ($order->version() !== $seen->version) {
-                throw new Refused(sprintf('%s was changed by somebody else meanwhile. Look at it once more, then try again.', $order->number));
+                throw new Refused(
+                    sprintf(
+                        '%s was changed by somebody else meanwhile. Look at it once more, then try again.',
+                        $order->number,
+                    ),
+                );
             }
             $change($order);
 

@@ -39,13 +39,21 @@ final readonly class SendOrder
             if (OrderState::Draft === $order->state()) {
                 $this->agreements->of($order, $person, $drawAnyway);
                 $order->approve($person, $now);
-                $this->audit->note($person, $order->number, sprintf('Approved, within %s’s limit', $person->firstName()));
+                $this->audit->note(
+                    $person,
+                    $order->number,
+                    sprintf('Approved, within %s’s limit', $person->firstName()),
+                );
             }
             $order->send($now);
             $this->entities->persist(OrderRevision::of($order, $person, $now));
             $documents = $this->documents($order, $now);
             $contact = $order->supplier->contact();
-            $this->audit->note($person, $order->number, sprintf('Sent to %s, %s', $contact?->name() ?? '', $contact?->email() ?? ''));
+            $this->audit->note(
+                $person,
+                $order->number,
+                sprintf('Sent to %s, %s', $contact?->name() ?? '', $contact?->email() ?? ''),
+            );
             $this->letter->send($order, $person, $documents);
         });
     }
@@ -54,9 +62,27 @@ final readonly class SendOrder
     private function documents(PurchaseOrder $order, \DateTimeImmutable $now): array
     {
         $to = $order->supplier->contact()?->email() ?? '';
-        $documents = [new SentDocument($order, $order->revision(), $order->number.'.pdf', 'application/pdf', $to, $now, $this->paper->pdf($order))];
+        $documents = [
+            new SentDocument(
+                $order,
+                $order->revision(),
+                $order->number.'.pdf',
+                'application/pdf',
+                $to,
+                $now,
+                $this->paper->pdf($order),
+            ),
+        ];
         if ($order->supplier->wantsCsv()) {
-            $documents[] = new SentDocument($order, $order->revision(), $order->number.'.csv', 'text/csv', $to, $now, $this->paper->csv($order));
+            $documents[] = new SentDocument(
+                $order,
+                $order->revision(),
+                $order->number.'.csv',
+                'text/csv',
+                $to,
+                $now,
+                $this->paper->csv($order),
+            );
         }
         array_map($this->entities->persist(...), $documents);
 

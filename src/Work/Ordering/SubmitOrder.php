@@ -13,8 +13,12 @@ use TallBarrel\Store\Person\Person;
 /** Asks for a yes, or gives it where the person's own limit reaches. */
 final readonly class SubmitOrder
 {
-    public function __construct(private OrderStep $step, private MindAgreements $agreements, private Audit $audit, private ClockInterface $clock)
-    {
+    public function __construct(
+        private OrderStep $step,
+        private MindAgreements $agreements,
+        private Audit $audit,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @throws Refused */
@@ -24,7 +28,11 @@ final readonly class SubmitOrder
             $this->agreements->of($order, $person, $drawAnyway);
             if ($person->maySpend($order->homeTotal())) {
                 $order->approve($person, $this->clock->now());
-                $this->audit->note($person, $order->number, sprintf('Approved, within %s’s limit', $person->firstName()));
+                $this->audit->note(
+                    $person,
+                    $order->number,
+                    sprintf('Approved, within %s’s limit', $person->firstName()),
+                );
             } else {
                 $order->awaitApproval();
                 $this->audit->note($person, $order->number, 'Asked for approval');

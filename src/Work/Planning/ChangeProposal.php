@@ -22,8 +22,11 @@ final class ChangeProposal
     /** @var array<string, ExchangeRate>|null */
     private ?array $inForce = null;
 
-    public function __construct(private readonly EntityManagerInterface $entities, private readonly Rates $rates, private readonly ClockInterface $clock)
-    {
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Rates $rates,
+        private readonly ClockInterface $clock,
+    ) {
     }
 
     /**

@@ -21,8 +21,13 @@ use TallBarrel\Store\Planning\SavedProposal;
 /** Turns the chosen proposals into draft orders, one for each supplier. */
 final readonly class DraftOrders
 {
-    public function __construct(private EntityManagerInterface $entities, private Rates $rates, private Audit $audit, private Agreements $agreements, private ClockInterface $clock)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Rates $rates,
+        private Audit $audit,
+        private Agreements $agreements,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -35,8 +40,12 @@ final readonly class DraftOrders
     public function draft(Person $buyer, ?int $site): array
     {
         return $this->entities->wrapInTransaction(function () use ($buyer, $site): array {
-            $query = $this->entities->createQueryBuilder()->select('p')->from(SavedProposal::class, 'p')
-                ->where('p.chosen = true AND p.draft IS NULL AND p.offer IS NOT NULL AND p.listed = true')->orderBy('p.id');
+            $query = $this->entities
+                ->createQueryBuilder()
+                ->select('p')
+                ->from(SavedProposal::class, 'p')
+                ->where('p.chosen = true AND p.draft IS NULL AND p.offer IS NOT NULL AND p.listed = true')
+                ->orderBy('p.id');
             if (null !== $site) {
                 $query->andWhere('p.site = :site')->setParameter('site', $site);
             }
@@ -48,11 +57,17 @@ final readonly class DraftOrders
             $orders = [];
             foreach ($chosen as $proposal) {
                 $offer = $proposal->offer() ?? throw new \LogicException('Only proposals with an offer are chosen.');
-                $parts = array_filter([[$offer, $proposal->packs()], ...(null === $proposal->splitOff() ? [] : [$proposal->splitOff()])], static fn (array $part): bool => $part[1]->isPositive());
+                $parts = array_filter(
+                    [[$offer, $proposal->packs()], ...null === $proposal->splitOff() ? [] : [$proposal->splitOff()]],
+                    static fn (array $part): bool => $part[1]->isPositive(),
+                );
                 $order = null;
                 foreach ($parts as [$from, $packs]) {
                     $of = $orders[$from->supplier->id] ??= $this->order($from, $buyer, $proposal);
-                    $this->agreements->attach(OrderLine::fromOffer($of, $from, $proposal->site, $packs), $this->clock->now());
+                    $this->agreements->attach(
+                        OrderLine::fromOffer($of, $from, $proposal->site, $packs),
+                        $this->clock->now(),
+                    );
                     $order ??= $of;
                 }
                 if (null !== $order) {
@@ -68,8 +83,12 @@ final readonly class DraftOrders
     {
         $now = $this->clock->now();
         $order = new PurchaseOrder(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS), $offer->supplier, $offer->supplier->buyer() ?? $buyer,
-            $this->rates->on($offer->supplier->currency()->code, $now), $first->arrival, $now,
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS),
+            $offer->supplier,
+            $offer->supplier->buyer() ?? $buyer,
+            $this->rates->on($offer->supplier->currency()->code, $now),
+            $first->arrival,
+            $now,
         );
         $this->entities->persist($order);
         $this->audit->note($buyer, $order->number, 'Drafted from Reorder');

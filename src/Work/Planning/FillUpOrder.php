@@ -53,9 +53,39 @@ final class FillUpOrder
         $rate = ($this->inForce()[$supplier->currency()->code] ?? null)?->foreignForOne->toFloat() ?? 1.0;
         $freight = $supplier->freight()?->amount->toFloat() ?? 0.0;
         [$what, $order] = match (true) {
-            $value < $minimum => ['minimum', SupplierOrder::complete($value, $minimum, $this->candidates($supplier, $site, false), INF, $atRisk * $rate, $share)],
-            $value < $free && $freight > 0 => ['free freight', SupplierOrder::complete($value, $free, $this->candidates($supplier, $site, false), $freight, $atRisk * $rate, $share)],
-            $weightKg < $load && $freight > 0 => ['full load', SupplierOrder::complete($weightKg, $load, $this->candidates($supplier, $site, true), $freight, $atRisk * $rate, $share)],
+            $value < $minimum => [
+                'minimum',
+                SupplierOrder::complete(
+                    $value,
+                    $minimum,
+                    $this->candidates($supplier, $site, false),
+                    INF,
+                    $atRisk * $rate,
+                    $share,
+                ),
+            ],
+            $value < $free && $freight > 0 => [
+                'free freight',
+                SupplierOrder::complete(
+                    $value,
+                    $free,
+                    $this->candidates($supplier, $site, false),
+                    $freight,
+                    $atRisk * $rate,
+                    $share,
+                ),
+            ],
+            $weightKg < $load && $freight > 0 => [
+                'full load',
+                SupplierOrder::complete(
+                    $weightKg,
+                    $load,
+                    $this->candidates($supplier, $site, true),
+                    $freight,
+                    $atRisk * $rate,
+                    $share,
+                ),
+            ],
             default => ['', null],
         };
 
@@ -74,11 +104,18 @@ final class FillUpOrder
             $offer = $proposal->offer();
             if (null !== $offer && null === $proposal->draft()) {
                 $packs = $proposal->packs()->plus(BigDecimal::of((string) round($order->fill[$proposal->id])));
-                $proposal->order($offer->rule()->packsFor($offer->rule()->pack->toStockUnits($packs)), $rates[$offer->supplier->currency()->code] ?? null);
+                $proposal->order(
+                    $offer->rule()->packsFor($offer->rule()->pack->toStockUnits($packs)),
+                    $rates[$offer->supplier->currency()->code] ?? null,
+                );
             }
         }
         $this->entities->flush();
-        $this->connection->executeStatement("UPDATE proposal SET listed = 1, reason = IF(reason = 'covered', 'fills-order', reason) WHERE id IN (?)", [array_keys($order->fill)], [\Doctrine\DBAL\ArrayParameterType::INTEGER]);
+        $this->connection->executeStatement(
+            "UPDATE proposal SET listed = 1, reason = IF(reason = 'covered', 'fills-order', reason) WHERE id IN (?)",
+            [array_keys($order->fill)],
+            [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+        );
 
         return count($order->fill);
     }
@@ -106,10 +143,20 @@ final class FillUpOrder
         foreach ($rows as $row) {
             $content = (float) $row['content'] * max(1.0, (float) $row['multiple']);
             $perDay = $row['per_week'] / 7 / $content;
-            $most = (int) floor((min(self::AT_MOST_DAYS_EARLY, ($row['shelf_days'] ?? 9999) - (float) $row['cover']) - $row['due']) * $perDay + 1);
+            $most = (int) floor(
+                (min(self::AT_MOST_DAYS_EARLY, ($row['shelf_days'] ?? 9999) - (float) $row['cover']) - $row['due']) *
+                    $perDay +
+                    1,
+            );
             if ($row['due'] <= self::AT_MOST_DAYS_EARLY && $most > 0) {
                 $cost = (float) $row['price'] * max(1.0, (float) $row['multiple']);
-                $candidates[$row['id']] = ['measure' => $byWeight ? (float) $row['weight'] * $content : $cost, 'cost' => $cost, 'dueIn' => (float) $row['due'], 'perDay' => $perDay, 'most' => min(self::MOST_PACKS, $most)];
+                $candidates[$row['id']] = [
+                    'measure' => $byWeight ? (float) $row['weight'] * $content : $cost,
+                    'cost' => $cost,
+                    'dueIn' => (float) $row['due'],
+                    'perDay' => $perDay,
+                    'most' => min(self::MOST_PACKS, $most),
+                ];
             }
         }
 

@@ -15,8 +15,12 @@ use TallBarrel\Store\Planning\Proposals;
 /** Keeps what is chosen within the month's budget, and says what it left out. */
 final readonly class KeepWithinBudget
 {
-    public function __construct(private Proposals $proposals, private Spending $spending, private Connection $connection, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Proposals $proposals,
+        private Spending $spending,
+        private Connection $connection,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function cut(): void
@@ -27,11 +31,19 @@ final readonly class KeepWithinBudget
         }
         $lines = [];
         foreach ($this->proposals->chosen() as $row) {
-            $lines[$row->id] = ['value' => $row->home, 'atRisk' => $row->atRisk, 'mustKeep' => Reason::Rush->value === $row->reason];
+            $lines[$row->id] = [
+                'value' => $row->home,
+                'atRisk' => $row->atRisk,
+                'mustKeep' => Reason::Rush->value === $row->reason,
+            ];
         }
         $cut = BudgetCut::of($lines, $budget->amount->toFloat());
         if ([] !== $cut) {
-            $this->connection->executeStatement('UPDATE proposal SET cut = 1, chosen = 0 WHERE id IN (?)', [$cut], [ArrayParameterType::INTEGER]);
+            $this->connection->executeStatement(
+                'UPDATE proposal SET cut = 1, chosen = 0 WHERE id IN (?)',
+                [$cut],
+                [ArrayParameterType::INTEGER],
+            );
         }
     }
 }

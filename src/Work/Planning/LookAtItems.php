@@ -88,13 +88,26 @@ final readonly class LookAtItems
             sprintf('planning-v1-%s-%d', $today->format('Ymd'), $this->imports->lastApplied()),
             fn (): array => ['classes' => $this->data->valueClasses($today), 'seasons' => $this->data->seasons($today)],
         );
-        $list = null === $options->list ? null : $this->lists->members($options->list) ?? throw InvalidValue::because('That order list is gone.');
+        $list =
+            null === $options->list
+                ? null
+                : $this->lists->members($options->list) ?? throw InvalidValue::because('That order list is gone.');
 
         return new Background(
-            $now, $options, $this->data->suppliers(), $shared['classes'], $this->data->policies(), $shared['seasons'], $this->spending->lastPrices(array_map(static fn (OfferTerms $offer): int => $offer->id, $offers)),
-            $list['items'] ?? null, $list['site'] ?? null,
-            PlanningOptions::VALUE === $options->start ? $this->data->daysForSales((float) $options->figure) : $options->figure,
-            $business->orderCost->toFloat(), $business->holdingPercent->toFloat() / 100,
+            $now,
+            $options,
+            $this->data->suppliers(),
+            $shared['classes'],
+            $this->data->policies(),
+            $shared['seasons'],
+            $this->spending->lastPrices(array_map(static fn (OfferTerms $offer): int => $offer->id, $offers)),
+            $list['items'] ?? null,
+            $list['site'] ?? null,
+            PlanningOptions::VALUE === $options->start
+                ? $this->data->daysForSales((float) $options->figure)
+                : $options->figure,
+            $business->orderCost->toFloat(),
+            $business->holdingPercent->toFloat() / 100,
         );
     }
 }

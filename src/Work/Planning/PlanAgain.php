@@ -18,8 +18,12 @@ final readonly class PlanAgain
     public const HANDFUL = 25;
     private const AT_A_TIME = 100;
 
-    public function __construct(private WhatMoved $moved, private Proposals $proposals, private LookAtItems $look, private RunPlanning $run)
-    {
+    public function __construct(
+        private WhatMoved $moved,
+        private Proposals $proposals,
+        private LookAtItems $look,
+        private RunPlanning $run,
+    ) {
     }
 
     /** Plans what moved if it is little; otherwise leaves it to the worker. */

@@ -62,7 +62,9 @@ final readonly class PlayPolicy
         $levels = array_values(array_unique([...self::LEVELS, ...$marks]));
         sort($levels);
         $run = $this->proposals->lastRun();
-        $key = 'curve-'.hash('xxh128', serialize([$class, $policy, $levels, $run?->id, $this->clock->now()->format('Ymd')]));
+        $key =
+            'curve-'.
+            hash('xxh128', serialize([$class, $policy, $levels, $run?->id, $this->clock->now()->format('Ymd')]));
         $played = $this->played($key);
         $asked = $this->cache->getItem('asked-'.$key);
         if (null !== $played || $asked->isHit()) {
@@ -79,7 +81,9 @@ final readonly class PlayPolicy
     {
         $result = $this->cache->getItem($message->key);
         if (!$result->isHit()) {
-            $this->cache->save($result->set($this->play($message->class, $message->policy, $message->levels))->expiresAfter(86400));
+            $this->cache->save(
+                $result->set($this->play($message->class, $message->policy, $message->levels))->expiresAfter(86400),
+            );
         }
     }
 
@@ -104,7 +108,16 @@ final readonly class PlayPolicy
         $offers = $this->data->offers($today, $items);
         $suppliers = $this->data->suppliers();
         $business = $this->business->get();
-        $places = array_slice(array_values(array_filter($this->data->itemSites($today, $items), static fn ($place): bool => null === $place->steering->policy)), 0, 2 * self::PLACES);
+        $places = array_slice(
+            array_values(
+                array_filter(
+                    $this->data->itemSites($today, $items),
+                    static fn ($place): bool => null === $place->steering->policy,
+                ),
+            ),
+            0,
+            2 * self::PLACES,
+        );
         $points = [];
         $played = 0;
         $value = 0.0;
@@ -120,7 +133,16 @@ final readonly class PlayPolicy
                 $terms = null === $offer ? null : $suppliers[$offer->supplierId];
                 $lead = LeadTime::fromDeliveries($offer->leadDays ?? 7, $terms->leadTimesMet ?? []);
                 $review = $terms?->orderDays->reviewDays() ?? 7;
-                $economics = new Economics($worth->unitCost, $business->orderCost->toFloat(), $business->holdingPercent->toFloat() / 100, $worth->salesPrice, $offer?->unitBreaks() ?? [], null, $worth->shelfDays, BreakKind::Incremental === $offer?->prices->kind);
+                $economics = new Economics(
+                    $worth->unitCost,
+                    $business->orderCost->toFloat(),
+                    $business->holdingPercent->toFloat() / 100,
+                    $worth->salesPrice,
+                    $offer?->unitBreaks() ?? [],
+                    null,
+                    $worth->shelfDays,
+                    BreakKind::Incremental === $offer?->prices->kind,
+                );
                 $weeks = Cleaning::of($place->record->own, $place->record->verdicts)->history->sinceFirstSale()->demand;
                 $past = Replay::past($weeks, $aimed, $lead, $review, $economics, $i + 1);
                 if (null === $past) {
@@ -131,16 +153,38 @@ final readonly class PlayPolicy
                 $demand += $past->demand;
                 $served += $past->demand * $past->fillRate;
                 $stock += $past->averageStock * $worth->unitCost;
-                $value += 7 * $past->demand / $past->periods * $worth->unitCost;
+                $value += ((7 * $past->demand) / $past->periods) * $worth->unitCost;
                 $orders += $past->orders / $years;
                 $stockOuts += $past->stockOuts / $years;
-                foreach (Replay::futures($weeks, self::FUTURES, self::WEEKS, $aimed, $lead, $review, $economics, 100 * ($i + 1)) as $n => $future) {
-                    $futures[$n] = [($futures[$n][0] ?? 0.0) + $future->demand, ($futures[$n][1] ?? 0.0) + $future->demand * $future->fillRate];
+                foreach (
+                    Replay::futures(
+                        $weeks,
+                        self::FUTURES,
+                        self::WEEKS,
+                        $aimed,
+                        $lead,
+                        $review,
+                        $economics,
+                        100 * ($i + 1),
+                    ) as $n => $future
+                ) {
+                    $futures[$n] = [
+                        ($futures[$n][0] ?? 0.0) + $future->demand,
+                        ($futures[$n][1] ?? 0.0) + $future->demand * $future->fillRate,
+                    ];
                 }
             }
             $shares = array_map(static fn (array $one): float => $one[0] > 0 ? $one[1] / $one[0] : 1.0, $futures);
             if ($demand > 0) {
-                $points[] = ['level' => $level, 'served' => $served / $demand, 'stock' => $stock, 'orders' => $orders, 'stockOuts' => $stockOuts, 'low' => [] === $shares ? 0.0 : min($shares), 'high' => [] === $shares ? 0.0 : max($shares)];
+                $points[] = [
+                    'level' => $level,
+                    'served' => $served / $demand,
+                    'stock' => $stock,
+                    'orders' => $orders,
+                    'stockOuts' => $stockOuts,
+                    'low' => [] === $shares ? 0.0 : min($shares),
+                    'high' => [] === $shares ? 0.0 : max($shares),
+                ];
             }
         }
         $figures = $this->figures->all()[$class] ?? ['places' => 0, 'weekly' => 0.0];
@@ -149,6 +193,17 @@ final readonly class PlayPolicy
         $scale = $played > 0 ? $of / $played : 0.0;
         $worth = $value > 0 ? $figures['weekly'] / $value : 0.0;
 
-        return ['points' => array_map(static fn (array $point): array => ['stock' => $point['stock'] * $worth, 'orders' => $point['orders'] * $scale, 'stockOuts' => $point['stockOuts'] * $scale] + $point, $points), 'places' => $played, 'of' => $of];
+        return [
+            'points' => array_map(
+                static fn (array $point): array => [
+                    'stock' => $point['stock'] * $worth,
+                    'orders' => $point['orders'] * $scale,
+                    'stockOuts' => $point['stockOuts'] * $scale,
+                ] + $point,
+                $points,
+            ),
+            'places' => $played,
+            'of' => $of,
+        ];
     }
 }

@@ -13,7 +13,11 @@ final readonly class PolicyToPlay
      * @param string      $key    under which the result is kept
      * @param list<float> $levels
      */
-    public function __construct(public string $key, public string $class, public Policy $policy, public array $levels)
-    {
+    public function __construct(
+        public string $key,
+        public string $class,
+        public Policy $policy,
+        public array $levels,
+    ) {
     }
 }

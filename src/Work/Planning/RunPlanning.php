@@ -36,7 +36,12 @@ final readonly class RunPlanning
     {
         return $this->entities->wrapInTransaction(function () use ($options, $afresh): PlanningRun {
             $parts = array_chunk($this->data->items(), self::ITEMS_IN_PART);
-            $run = $this->proposals->begin($options, $this->data->countItemSites(), count($parts), $this->moved->last());
+            $run = $this->proposals->begin(
+                $options,
+                $this->data->countItemSites(),
+                count($parts),
+                $this->moved->last(),
+            );
             foreach ($parts as $number => $items) {
                 $this->bus->dispatch(new PlanPart($run->id, $number, $items, $afresh));
             }

@@ -53,7 +53,9 @@ final readonly class BookDelivery
     public function book(int $delivery, Person $person): Receipt
     {
         return $this->entities->wrapInTransaction(function () use ($delivery, $person): Receipt {
-            $delivery = $this->entities->find(Delivery::class, $delivery, LockMode::PESSIMISTIC_WRITE) ?? throw new Refused('There is no such delivery.');
+            $delivery =
+                $this->entities->find(Delivery::class, $delivery, LockMode::PESSIMISTIC_WRITE) ??
+                throw new Refused('There is no such delivery.');
             $existing = $this->entities->getRepository(Receipt::class)->findOneBy(['delivery' => $delivery]);
             if (null !== $existing) {
                 return $existing;
@@ -71,7 +73,11 @@ final readonly class BookDelivery
             $receipt = $this->receipt($delivery, $counted, $person);
             foreach ($orders as $order) {
                 $order->settleState();
-                $this->audit->note($person, $order->number, sprintf('Booked in as %s, delivery note %s', $receipt->number, $delivery->noteNumber));
+                $this->audit->note(
+                    $person,
+                    $order->number,
+                    sprintf('Booked in as %s, delivery note %s', $receipt->number, $delivery->noteNumber),
+                );
             }
             $delivery->booked($this->clock->now());
 
@@ -87,12 +93,24 @@ final readonly class BookDelivery
             $name = $line->line->item->code ?? $line->line->description;
             $finding = $line->finding();
             if (CountFinding::TooMuch === $finding->finding) {
-                throw new Refused(sprintf('%s: %s counted, %s on order; more than %s is not taken in. Set the rest aside and count what you keep.', $name, $finding->counted ?? 0, $finding->outstanding->strippedOfTrailingZeros(), Count::most($finding->outstanding)->strippedOfTrailingZeros()));
+                throw new Refused(
+                    sprintf(
+                        '%s: %s counted, %s on order; more than %s is not taken in. Set the rest aside and count what you keep.',
+                        $name,
+                        $finding->counted ?? 0,
+                        $finding->outstanding->strippedOfTrailingZeros(),
+                        Count::most($finding->outstanding)->strippedOfTrailingZeros(),
+                    ),
+                );
             }
             if (CountFinding::NotCounted === $finding->finding) {
                 continue;
             }
-            if (true === $line->line->item?->isLotTracked() && true === $line->counted()?->isPositive() && '' === $line->lot()) {
+            if (
+                true === $line->line->item?->isLotTracked()
+                && true === $line->counted()?->isPositive()
+                && '' === $line->lot()
+            ) {
                 throw new Refused(sprintf('%s needs its lot number before it can be booked in.', $name));
             }
             $counted[] = $line;
@@ -106,7 +124,14 @@ final readonly class BookDelivery
     {
         $now = $this->clock->now();
         $today = $now->setTime(0, 0);
-        $receipt = new Receipt(NumberSeries::take($this->entities->getConnection(), NumberSeries::RECEIPTS), $delivery, $person, $today, $now, 'delivery-'.$delivery->id);
+        $receipt = new Receipt(
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::RECEIPTS),
+            $delivery,
+            $person,
+            $today,
+            $now,
+            'delivery-'.$delivery->id,
+        );
         $this->entities->persist($receipt);
         $postings = [];
         $items = array_filter(array_map(static fn (DeliveryLine $line): ?Item => $line->line->item, $counted));
@@ -122,15 +147,29 @@ final readonly class BookDelivery
             if ($packs->isPositive()) {
                 $order = $line->line;
                 $units = $order->pack()->toStockUnits($packs);
-                $cost = $this->rates->on($order->order->currency, $today)->toHome(Money::of($order->price(), $order->order->currency))
+                $cost = $this->rates
+                    ->on($order->order->currency, $today)
+                    ->toHome(Money::of($order->price(), $order->order->currency))
                     ->amount->dividedBy($order->pack()->content, AverageCost::SCALE, RoundingMode::HalfUp);
                 $order->receive($packs);
                 new ReceiptLine($receipt, $order, $packs, $cost, $line->lot());
                 if (null !== $order->item) {
                     $item = $order->item;
-                    $item->averageNow(AverageCost::after($held[$item->id] ?? BigDecimal::zero(), $item->averageCost(), $units, $cost));
+                    $item->averageNow(
+                        AverageCost::after($held[$item->id] ?? BigDecimal::zero(), $item->averageCost(), $units, $cost),
+                    );
                     $held[$item->id] = ($held[$item->id] ?? BigDecimal::zero())->plus($units);
-                    $postings[] = new Posting($item->id, $delivery->site->id, MovementKind::Receipt, $units, $cost, $today, $receipt->number, $receipt->idempotencyKey.'/'.($position + 1), $line->lot());
+                    $postings[] = new Posting(
+                        $item->id,
+                        $delivery->site->id,
+                        MovementKind::Receipt,
+                        $units,
+                        $cost,
+                        $today,
+                        $receipt->number,
+                        $receipt->idempotencyKey.'/'.($position + 1),
+                        $line->lot(),
+                    );
                     $this->lots->know($item->id, $line->lot(), $line->expiresOn());
                 }
             }
@@ -152,10 +191,13 @@ final readonly class BookDelivery
     private function held(array $items): array
     {
         /** @var array<int, string> $rows */
-        $rows = $this->entities->getConnection()->fetchAllKeyValue(
-            'SELECT item_id, SUM(quantity) FROM stock_balance WHERE item_id IN (?) GROUP BY item_id FOR UPDATE',
-            [array_map(static fn (Item $item): int => $item->id, $items)], [ArrayParameterType::INTEGER],
-        );
+        $rows = $this->entities
+            ->getConnection()
+            ->fetchAllKeyValue(
+                'SELECT item_id, SUM(quantity) FROM stock_balance WHERE item_id IN (?) GROUP BY item_id FOR UPDATE',
+                [array_map(static fn (Item $item): int => $item->id, $items)],
+                [ArrayParameterType::INTEGER],
+            );
 
         return array_map(BigDecimal::of(...), $rows);
     }

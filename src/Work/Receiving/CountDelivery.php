@@ -31,7 +31,13 @@ final readonly class CountDelivery
      */
     public function count(Delivery $delivery, array $counts, bool $rest, ?Scan $scan, Problems $problems): ?string
     {
-        return $this->entities->wrapInTransaction(function () use ($delivery, $counts, $rest, $scan, $problems): ?string {
+        return $this->entities->wrapInTransaction(function () use (
+            $delivery,
+            $counts,
+            $rest,
+            $scan,
+            $problems,
+        ): ?string {
             $this->entities->lock($delivery, LockMode::PESSIMISTIC_WRITE);
             foreach ($delivery->lines() as $line) {
                 $this->line($line, $counts[$line->id] ?? null, $problems);
@@ -62,9 +68,13 @@ final readonly class CountDelivery
     {
         $line = $this->lineFor($delivery, $scan->code);
         if (null === $line) {
-            $problems->refuse('scan', sprintf(
-                '“%s” is on none of these orders. Check the code, or start a delivery with the order it belongs to.', $scan->code,
-            ));
+            $problems->refuse(
+                'scan',
+                sprintf(
+                    '“%s” is on none of these orders. Check the code, or start a delivery with the order it belongs to.',
+                    $scan->code,
+                ),
+            );
 
             return null;
         }
@@ -73,7 +83,13 @@ final readonly class CountDelivery
             $packs = $scan->packs ?? ($line->counted() ?? BigDecimal::zero())->plus(1);
             $line->count($packs);
             if (CountFinding::TooMuch === $line->finding()->finding) {
-                throw InvalidValue::because(sprintf('%s: that makes %s, more than was ordered. Set the rest aside.', $line->line->description, $packs));
+                throw InvalidValue::because(
+                    sprintf(
+                        '%s: that makes %s, more than was ordered. Set the rest aside.',
+                        $line->line->description,
+                        $packs,
+                    ),
+                );
             }
 
             return sprintf('Read: %s, now %s %s.', $line->line->description, $packs, $line->line->packName);
@@ -84,13 +100,17 @@ final readonly class CountDelivery
     private function lineFor(Delivery $delivery, string $code): ?DeliveryLine
     {
         $gtin = Gtin::tryOf($code)?->digits;
-        $found = array_values(array_filter($delivery->lines(), static function (DeliveryLine $line) use ($code, $gtin): bool {
-            $item = $line->line->item;
-            $theirs = $line->line->supplierCode();
+        $found = array_values(
+            array_filter($delivery->lines(), static function (DeliveryLine $line) use ($code, $gtin): bool {
+                $item = $line->line->item;
+                $theirs = $line->line->supplierCode();
 
-            return null !== $item && (0 === strcasecmp($item->code, $code) || ('' !== $theirs && 0 === strcasecmp($theirs, $code))
-                || (null !== $gtin && $item->gtin()?->digits === $gtin));
-        }));
+                return null !== $item
+                    && (0 === strcasecmp($item->code, $code)
+                        || ('' !== $theirs && 0 === strcasecmp($theirs, $code))
+                        || (null !== $gtin && $item->gtin()?->digits === $gtin));
+            }),
+        );
         foreach ($found as $line) {
             if (null === $line->counted() || $line->counted()->isLessThan($line->expected())) {
                 return $line;

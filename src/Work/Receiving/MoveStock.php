@@ -21,8 +21,13 @@ use TallBarrel\Store\Stock\Posting;
 /** Stock moved from one site to another, lot by lot, what expires first going first. */
 final readonly class MoveStock
 {
-    public function __construct(private EntityManagerInterface $entities, private Connection $connection, private Ledger $ledger, private Audit $audit, private ClockInterface $clock)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Connection $connection,
+        private Ledger $ledger,
+        private Audit $audit,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -48,12 +53,27 @@ final readonly class MoveStock
                  WHERE b.item_id = ? AND b.site_id = ? AND b.state = 'available' AND b.quantity > 0 ORDER BY l.expires_on IS NULL, l.expires_on, b.lot FOR UPDATE",
                 [$item->id, $from->id],
             );
-            if (false !== $this->connection->fetchOne('SELECT 1 FROM stock_movement WHERE idempotency_key = ?', [$key.':0'])) {
+            if (
+                false !==
+                $this->connection->fetchOne('SELECT 1 FROM stock_movement WHERE idempotency_key = ?', [$key.':0'])
+            ) {
                 return null;
             }
-            $available = array_reduce($held, static fn (BigDecimal $sum, array $row): BigDecimal => $sum->plus($row['quantity']), BigDecimal::zero());
+            $available = array_reduce(
+                $held,
+                static fn (BigDecimal $sum, array $row): BigDecimal => $sum->plus($row['quantity']),
+                BigDecimal::zero(),
+            );
             if ($available->isLessThan($quantity)) {
-                throw new Refused(sprintf('%s holds %s of %s, not %s.', $from->name, $available->strippedOfTrailingZeros(), $item->code, $quantity->strippedOfTrailingZeros()));
+                throw new Refused(
+                    sprintf(
+                        '%s holds %s of %s, not %s.',
+                        $from->name,
+                        $available->strippedOfTrailingZeros(),
+                        $item->code,
+                        $quantity->strippedOfTrailingZeros(),
+                    ),
+                );
             }
             $number = NumberSeries::take($this->connection, NumberSeries::TRANSFERS);
             $postings = [];
@@ -64,12 +84,42 @@ final readonly class MoveStock
                 if (!$take->isPositive()) {
                     break;
                 }
-                $postings[] = new Posting($item->id, $from->id, MovementKind::Transfer, $take->negated(), null, $day, $number, $key.':'.$i, $row['lot']);
-                $postings[] = new Posting($item->id, $to->id, MovementKind::Transfer, $take, null, $day, $number, null, $row['lot']);
+                $postings[] = new Posting(
+                    $item->id,
+                    $from->id,
+                    MovementKind::Transfer,
+                    $take->negated(),
+                    null,
+                    $day,
+                    $number,
+                    $key.':'.$i,
+                    $row['lot'],
+                );
+                $postings[] = new Posting(
+                    $item->id,
+                    $to->id,
+                    MovementKind::Transfer,
+                    $take,
+                    null,
+                    $day,
+                    $number,
+                    null,
+                    $row['lot'],
+                );
                 $left = $left->minus($take);
             }
             $this->ledger->enter($postings, $by->id);
-            $this->audit->note($by, $item->code, sprintf('%s: %s moved from %s to %s', $number, $quantity->strippedOfTrailingZeros(), $from->name, $to->name));
+            $this->audit->note(
+                $by,
+                $item->code,
+                sprintf(
+                    '%s: %s moved from %s to %s',
+                    $number,
+                    $quantity->strippedOfTrailingZeros(),
+                    $from->name,
+                    $to->name,
+                ),
+            );
 
             return $number;
         });

@@ -15,8 +15,11 @@ use TallBarrel\Store\Site\Site;
 /** Begins to count what stands at the dock: one delivery note, for one or several orders of a supplier. */
 final readonly class StartDelivery
 {
-    public function __construct(private EntityManagerInterface $entities, private Orders $orders, private ClockInterface $clock)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Orders $orders,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -34,13 +37,17 @@ final readonly class StartDelivery
             $problems->refuse('note', 'The number on the delivery note is needed; type “none” if there is no paper.');
         }
         if ([] === $lines) {
-            $problems->refuse('orders', sprintf('Nothing of these orders is still to come to %s.', $site->name ?? 'that site'));
+            $problems->refuse(
+                'orders',
+                sprintf('Nothing of these orders is still to come to %s.', $site->name ?? 'that site'),
+            );
         }
         if (!$problems->areNone() || [] === $lines || null === $site) {
             return null;
         }
         $supplier = $lines[0]->order->supplier;
-        $begun = $this->entities->getRepository(Delivery::class)
+        $begun = $this->entities
+            ->getRepository(Delivery::class)
             ->findOneBy(['supplier' => $supplier, 'site' => $site, 'noteNumber' => $note, 'bookedAt' => null]);
         if (null !== $begun) {
             return $begun;
@@ -63,10 +70,13 @@ final readonly class StartDelivery
         $lines = [];
         foreach ($this->orders->open() as $order) {
             if (in_array($order->id, $orders, true)) {
-                array_push($lines, ...array_filter(
-                    $order->lines(),
-                    static fn (OrderLine $line): bool => $line->site === $site && $line->outstanding()->isPositive(),
-                ));
+                array_push(
+                    $lines,
+                    ...array_filter(
+                        $order->lines(),
+                        static fn (OrderLine $line): bool => $line->site === $site && $line->outstanding()->isPositive(),
+                    ),
+                );
             }
         }
 

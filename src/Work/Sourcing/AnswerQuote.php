@@ -23,8 +23,12 @@ use TallBarrel\Store\Quote\Rounds;
  */
 final readonly class AnswerQuote
 {
-    public function __construct(private EntityManagerInterface $entities, private Rounds $rounds, private Audit $audit, private ClockInterface $clock)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Rounds $rounds,
+        private Audit $audit,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -32,22 +36,63 @@ final readonly class AnswerQuote
      *
      * @throws InvalidValue|Refused
      */
-    public function answer(Quote $quote, string $via, int $leadDays, ?\DateTimeImmutable $validUntil, ?BigDecimal $charges, string $note, array $lines, ?Person $typedBy = null): QuoteAnswer
-    {
+    public function answer(
+        Quote $quote,
+        string $via,
+        int $leadDays,
+        ?\DateTimeImmutable $validUntil,
+        ?BigDecimal $charges,
+        string $note,
+        array $lines,
+        ?Person $typedBy = null,
+    ): QuoteAnswer {
         if ($leadDays < 0 || $leadDays > 365) {
             throw InvalidValue::because(sprintf('%d days to deliver is out of range; expected 0 to 365.', $leadDays));
         }
 
-        return $this->entities->wrapInTransaction(function () use ($quote, $via, $leadDays, $validUntil, $charges, $note, $lines, $typedBy): QuoteAnswer {
+        return $this->entities->wrapInTransaction(function () use (
+            $quote,
+            $via,
+            $leadDays,
+            $validUntil,
+            $charges,
+            $note,
+            $lines,
+            $typedBy,
+        ): QuoteAnswer {
             $round = $this->rounds->lock($quote->round->id);
             $now = $this->clock->now();
-            $answer = new QuoteAnswer($quote, $now, $via, $round->isLate($now), $leadDays, $validUntil, $charges, mb_substr(trim($note), 0, 1000), $lines);
+            $answer = new QuoteAnswer(
+                $quote,
+                $now,
+                $via,
+                $round->isLate($now),
+                $leadDays,
+                $validUntil,
+                $charges,
+                mb_substr(trim($note), 0, 1000),
+                $lines,
+            );
             foreach ($round->items() as $item) {
                 $answer->prices($item);
             }
             $quote->answer($answer);
-            $quote->keep(new QuoteLetter($quote, $now, false, sprintf('Answer %d, %s%s', $answer->revision, $via, $answer->late ? ', late' : ''), '' === $note ? sprintf('%d of %d lines quoted, %d days.', count($lines), count($round->items()), $leadDays) : $note));
-            $this->audit->note($typedBy, $round->number, sprintf('%s answered%s', $quote->supplier->name(), 1 < $answer->revision ? ' again' : ''));
+            $quote->keep(
+                new QuoteLetter(
+                    $quote,
+                    $now,
+                    false,
+                    sprintf('Answer %d, %s%s', $answer->revision, $via, $answer->late ? ', late' : ''),
+                    '' === $note
+                        ? sprintf('%d of %d lines quoted, %d days.', count($lines), count($round->items()), $leadDays)
+                        : $note,
+                ),
+            );
+            $this->audit->note(
+                $typedBy,
+                $round->number,
+                sprintf('%s answered%s', $quote->supplier->name(), 1 < $answer->revision ? ' again' : ''),
+            );
 
             return $answer;
         });
@@ -59,7 +104,15 @@ final readonly class AnswerQuote
         $this->entities->wrapInTransaction(function () use ($quote, $reason, $typedBy): void {
             $round = $this->rounds->lock($quote->round->id);
             $quote->decline($reason);
-            $quote->keep(new QuoteLetter($quote, $this->clock->now(), false, 'Declined', '' === trim($reason) ? 'No reason given.' : trim($reason)));
+            $quote->keep(
+                new QuoteLetter(
+                    $quote,
+                    $this->clock->now(),
+                    false,
+                    'Declined',
+                    '' === trim($reason) ? 'No reason given.' : trim($reason),
+                ),
+            );
             $this->audit->note($typedBy, $round->number, sprintf('%s declined', $quote->supplier->name()));
         });
     }

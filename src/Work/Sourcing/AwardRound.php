@@ -48,24 +48,42 @@ final readonly class AwardRound
      */
     public function award(int $id, int $version, array $given, bool $keepAsOffers, Person $person): array
     {
-        return $this->entities->wrapInTransaction(function () use ($id, $version, $given, $keepAsOffers, $person): array {
+        return $this->entities->wrapInTransaction(function () use (
+            $id,
+            $version,
+            $given,
+            $keepAsOffers,
+            $person,
+        ): array {
             $round = $this->rounds->lock($id, $version);
             if (!$round->isOpen()) {
-                throw new Refused(sprintf('%s is %s.', $round->number, $round->isSettled() ? 'settled already' : 'not out yet'));
+                throw new Refused(
+                    sprintf('%s is %s.', $round->number, $round->isSettled() ? 'settled already' : 'not out yet'),
+                );
             }
             $now = $this->clock->now();
             $orders = $winners = [];
             foreach ($round->quotes() as $quote) {
-                $amounts = array_filter($given[$quote->id] ?? [], static fn (BigDecimal $units): bool => $units->isPositive());
+                $amounts = array_filter(
+                    $given[$quote->id] ?? [],
+                    static fn (BigDecimal $units): bool => $units->isPositive(),
+                );
                 $answer = $quote->standing();
                 if ([] === $amounts) {
                     continue;
                 }
                 if (null === $answer) {
-                    throw new Refused(sprintf('%s has not answered; nothing can be awarded to it.', $quote->supplier->name()));
+                    throw new Refused(
+                        sprintf('%s has not answered; nothing can be awarded to it.', $quote->supplier->name()),
+                    );
                 }
                 $winners[] = $quote;
-                $order = $this->buying->newDraft($quote->supplier, $person, $round->wantedOn(), sprintf('Awarded in %s', $round->number));
+                $order = $this->buying->newDraft(
+                    $quote->supplier,
+                    $person,
+                    $round->wantedOn(),
+                    sprintf('Awarded in %s', $round->number),
+                );
                 foreach ($round->items() as $item) {
                     if (isset($amounts[$item->id])) {
                         $this->line($order, $answer, $item, $round->site(), $amounts[$item->id], $keepAsOffers);
@@ -80,7 +98,18 @@ final readonly class AwardRound
                 throw new Refused('Nothing has been given to anybody yet; type a quantity under a supplier.');
             }
             $round->settle($winners, $now);
-            $this->audit->note($person, $round->number, 'Awarded: '.implode(', ', array_map(static fn (PurchaseOrder $order): string => $order->number.' '.$order->supplier->name(), $orders)));
+            $this->audit->note(
+                $person,
+                $round->number,
+                'Awarded: '.
+                    implode(
+                        ', ',
+                        array_map(
+                            static fn (PurchaseOrder $order): string => $order->number.' '.$order->supplier->name(),
+                            $orders,
+                        ),
+                    ),
+            );
             $this->entities->flush();
             foreach ($round->quotes() as $quote) {
                 if (QuoteState::Lost === $quote->state() && [] !== $quote->answers()) {
@@ -92,22 +121,56 @@ final readonly class AwardRound
         });
     }
 
-    private function line(PurchaseOrder $order, QuoteAnswer $answer, QuoteItem $item, Site $site, BigDecimal $units, bool $keepAsOffer): void
-    {
-        $quoted = $answer->line($item) ?? throw new Refused(sprintf('%s did not quote %s.', $answer->quote->supplier->name(), $item->description));
+    private function line(
+        PurchaseOrder $order,
+        QuoteAnswer $answer,
+        QuoteItem $item,
+        Site $site,
+        BigDecimal $units,
+        bool $keepAsOffer,
+    ): void {
+        $quoted =
+            $answer->line($item) ??
+            throw new Refused(sprintf('%s did not quote %s.', $answer->quote->supplier->name(), $item->description));
         $prices = $answer->prices($item) ?? throw new \LogicException('A quoted line has prices.');
         if (null !== $quoted['most'] && $units->isGreaterThan($quoted['most'])) {
-            throw InvalidValue::because(sprintf('%s can supply at most %s of %s; %s were given to it.', $answer->quote->supplier->name(), $quoted['most'], $item->description, $units));
+            throw InvalidValue::because(
+                sprintf(
+                    '%s can supply at most %s of %s; %s were given to it.',
+                    $answer->quote->supplier->name(),
+                    $quoted['most'],
+                    $item->description,
+                    $units,
+                ),
+            );
         }
         if (null !== $quoted['multiple'] && !$units->remainder(BigDecimal::of($quoted['multiple']))->isZero()) {
-            throw InvalidValue::because(sprintf('%s sells %s in steps of %s; %s is not one.', $answer->quote->supplier->name(), $item->description, $quoted['multiple'], $units));
+            throw InvalidValue::because(
+                sprintf(
+                    '%s sells %s in steps of %s; %s is not one.',
+                    $answer->quote->supplier->name(),
+                    $item->description,
+                    $quoted['multiple'],
+                    $units,
+                ),
+            );
         }
         if (null === $item->item) {
-            OrderLine::ofText($order, '' === $quoted['alternate'] ? $item->description : mb_substr($quoted['alternate'].' for '.$item->description, 0, 200), $site, $units, $prices->priceFor($units));
+            OrderLine::ofText(
+                $order,
+                '' === $quoted['alternate']
+                    ? $item->description
+                    : mb_substr($quoted['alternate'].' for '.$item->description, 0, 200),
+                $site,
+                $units,
+                $prices->priceFor($units),
+            );
 
             return;
         }
-        $known = $this->entities->getRepository(Offer::class)->findBy(['supplier' => $answer->quote->supplier, 'item' => $item->item], ['rank' => 'ASC']);
+        $known = $this->entities
+            ->getRepository(Offer::class)
+            ->findBy(['supplier' => $answer->quote->supplier, 'item' => $item->item], ['rank' => 'ASC']);
         $code = '' !== $quoted['code'] ? $quoted['code'] : (isset($known[0]) ? $known[0]->supplierCode() : '');
         OrderLine::ofItem($order, $item->item, $code, $site, $units, $prices->priceFor($units));
         if ($keepAsOffer) {
@@ -119,7 +182,8 @@ final readonly class AwardRound
     private function keep(QuoteAnswer $answer, QuoteItem $item, array $known, string $code, PriceBreaks $prices): void
     {
         $today = $this->clock->now()->setTime(0, 0);
-        $single = array_values(array_filter($known, static fn (Offer $offer): bool => 'each' === $offer->packName))[0] ?? null;
+        $single =
+            array_values(array_filter($known, static fn (Offer $offer): bool => 'each' === $offer->packName))[0] ?? null;
         if (null === $single && null !== $item->item) {
             $single = new Offer($answer->quote->supplier, $item->item, $code, 'each', BigDecimal::one());
             $single->price($prices);

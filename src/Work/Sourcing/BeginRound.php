@@ -29,7 +29,14 @@ final readonly class BeginRound
     {
         $now = $this->clock->now();
         $today = $now->setTime(0, 0);
-        $round = new QuoteRound(NumberSeries::take($this->entities->getConnection(), NumberSeries::ROUNDS), $person, $site, self::workday($today->modify(sprintf('+%d days', self::REPLY_DAYS))), self::workday($today->modify(sprintf('+%d days', self::WANTED_DAYS))), $now);
+        $round = new QuoteRound(
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::ROUNDS),
+            $person,
+            $site,
+            self::workday($today->modify(sprintf('+%d days', self::REPLY_DAYS))),
+            self::workday($today->modify(sprintf('+%d days', self::WANTED_DAYS))),
+            $now,
+        );
         $this->entities->persist($round);
         $this->audit->note($person, $round->number, 'Begun');
 

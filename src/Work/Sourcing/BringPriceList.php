@@ -93,7 +93,9 @@ final readonly class BringPriceList
             $lines[] = $line;
         }
         $this->entities->wrapInTransaction(function () use ($list, $lines, $unread, &$problems): void {
-            $this->entities->getConnection()->executeStatement('DELETE FROM price_list_row WHERE list_id = ?', [$list->id]);
+            $this->entities
+                ->getConnection()
+                ->executeStatement('DELETE FROM price_list_row WHERE list_id = ?', [$list->id]);
             $this->compare($list, $lines, $unread, $problems);
             usort($problems, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
             $bad = count(array_unique(array_column($problems, 0)));
@@ -115,11 +117,35 @@ final readonly class BringPriceList
         /** @var array<string, int> $gtins */
         $gtins = $connection->fetchAllKeyValue('SELECT gtin, id FROM item WHERE gtin IS NOT NULL');
         $standing = StandingOffers::of($connection, $list->supplier->id, $this->clock->now()->modify('-1 year'));
-        $rows = new BulkInsert($connection, 'price_list_row', ['list_id', 'move', 'file_line', 'offer_id', 'item_id', 'code', 'description', 'pack_name', 'content', 'old_content', 'minimum', 'multiple', 'lead_days', 'old_steps', 'steps', 'percent', 'yearly', 'chosen']);
+        $rows = new BulkInsert($connection, 'price_list_row', [
+            'list_id',
+            'move',
+            'file_line',
+            'offer_id',
+            'item_id',
+            'code',
+            'description',
+            'pack_name',
+            'content',
+            'old_content',
+            'minimum',
+            'multiple',
+            'lead_days',
+            'old_steps',
+            'steps',
+            'percent',
+            'yearly',
+            'chosen',
+        ]);
         /** @var array<int, int> $listed file line by offer */
         $listed = [];
         foreach ($lines as $line) {
-            $item = '' !== $line->item ? $items[strtoupper($line->item)] ?? null : ('' !== $line->gtin ? $gtins[$line->gtin] ?? null : null);
+            $item =
+                '' !== $line->item
+                    ? $items[strtoupper($line->item)] ?? null
+                    : ('' !== $line->gtin
+                        ? $gtins[$line->gtin] ?? null
+                        : null);
             try {
                 if ('' !== $line->item && null === $item) {
                     throw InvalidValue::because('no such item');
@@ -127,7 +153,26 @@ final readonly class BringPriceList
                 $offer = $standing->meant($line, $item);
                 if (null === $offer) {
                     $move = null === $item ? PriceMove::NotHeld : PriceMove::Added;
-                    $rows->add($list->id, $move->value, $line->line, null, $item, $line->code, $line->description, $line->packName(), (string) ($line->content ?? 1), null, (string) ($line->minimum ?? 1), (string) ($line->multiple ?? 1), $line->leadDays ?? self::NEW_LEAD_DAYS, null, self::json($line->prices), null, null, null !== $item);
+                    $rows->add(
+                        $list->id,
+                        $move->value,
+                        $line->line,
+                        null,
+                        $item,
+                        $line->code,
+                        $line->description,
+                        $line->packName(),
+                        (string) ($line->content ?? 1),
+                        null,
+                        (string) ($line->minimum ?? 1),
+                        (string) ($line->multiple ?? 1),
+                        $line->leadDays ?? self::NEW_LEAD_DAYS,
+                        null,
+                        self::json($line->prices),
+                        null,
+                        null,
+                        null !== $item,
+                    );
                     continue;
                 }
                 if (isset($listed[$offer['id']])) {
@@ -136,7 +181,12 @@ final readonly class BringPriceList
                 $listed[$offer['id']] = $line->line;
                 $prices = $line->prices->reckonedAs($offer['prices']->kind, $offer['prices']->basis);
             } catch (InvalidValue $problem) {
-                $problems[] = [$line->line, '' !== $line->item && null === $item ? 'item' : 'code', $line->code ?: $line->item, $problem->getMessage()];
+                $problems[] = [
+                    $line->line,
+                    '' !== $line->item && null === $item ? 'item' : 'code',
+                    $line->code ?: $line->item,
+                    $problem->getMessage(),
+                ];
                 $unread[] = $line->code;
                 continue;
             }
@@ -144,19 +194,66 @@ final readonly class BringPriceList
             $change = Repricing::between($offer['prices'], $offer['content'], $prices, $content);
             $percent = $change->percent();
             $move = match (true) {
-                0.0 === $percent && $offer['content']->isEqualTo($content) && self::json($offer['prices']) === self::json($prices) => PriceMove::Same,
-                null === $percent || $percent > $list->limitPercent()->toFloat() || $percent < -PriceLists::STRIKING_FALL => PriceMove::Striking,
+                0.0 === $percent
+                    && $offer['content']->isEqualTo($content)
+                    && self::json($offer['prices']) === self::json($prices) => PriceMove::Same,
+                null === $percent
+                    || $percent > $list->limitPercent()->toFloat()
+                    || $percent < -PriceLists::STRIKING_FALL => PriceMove::Striking,
                 $percent > 0 => PriceMove::Rise,
                 default => PriceMove::Fall,
             };
-            $yearly = $offer['year']->isZero() ? BigDecimal::zero() : $change->ofUnit($offer['usual'] ?? $offer['content'])->multipliedBy($offer['year'])->toScale(2, RoundingMode::HalfUp);
-            $rows->add($list->id, $move->value, $line->line, $offer['id'], $offer['item'], $line->code, $line->description, $offer['pack'], (string) $content, (string) $offer['content'], 1, 1, 0, $offer['steps'], self::json($prices), null === $percent ? null : min($percent, 9999999), (string) $yearly, PriceMove::Striking !== $move);
+            $yearly = $offer['year']->isZero()
+                ? BigDecimal::zero()
+                : $change
+                    ->ofUnit($offer['usual'] ?? $offer['content'])
+                    ->multipliedBy($offer['year'])
+                    ->toScale(2, RoundingMode::HalfUp);
+            $rows->add(
+                $list->id,
+                $move->value,
+                $line->line,
+                $offer['id'],
+                $offer['item'],
+                $line->code,
+                $line->description,
+                $offer['pack'],
+                (string) $content,
+                (string) $offer['content'],
+                1,
+                1,
+                0,
+                $offer['steps'],
+                self::json($prices),
+                null === $percent ? null : min($percent, 9999999),
+                (string) $yearly,
+                PriceMove::Striking !== $move,
+            );
         }
         // What stands in a line that cannot be used is not gone.
         $named = array_flip(array_merge(...array_map($standing->withCode(...), $unread)));
         foreach ($list->complete ? $standing->offers : [] as $id => $offer) {
             if (!isset($listed[$id]) && !isset($named[$id])) {
-                $rows->add($list->id, PriceMove::Gone->value, 0, $id, $offer['item'], $offer['code'], '', $offer['pack'], (string) $offer['content'], (string) $offer['content'], 1, 1, 0, $offer['steps'], null, null, null, false);
+                $rows->add(
+                    $list->id,
+                    PriceMove::Gone->value,
+                    0,
+                    $id,
+                    $offer['item'],
+                    $offer['code'],
+                    '',
+                    $offer['pack'],
+                    (string) $offer['content'],
+                    (string) $offer['content'],
+                    1,
+                    1,
+                    0,
+                    $offer['steps'],
+                    null,
+                    null,
+                    null,
+                    false,
+                );
             }
         }
         $rows->flush();
@@ -164,6 +261,14 @@ final readonly class BringPriceList
 
     private static function json(PriceBreaks $prices): string
     {
-        return (string) json_encode(array_map(static fn (array $step): array => [(string) $step['from']->strippedOfTrailingZeros(), (string) $step['price']->strippedOfTrailingZeros()], $prices->steps));
+        return (string) json_encode(
+            array_map(
+                static fn (array $step): array => [
+                    (string) $step['from']->strippedOfTrailingZeros(),
+                    (string) $step['price']->strippedOfTrailingZeros(),
+                ],
+                $prices->steps,
+            ),
+        );
     }
 }

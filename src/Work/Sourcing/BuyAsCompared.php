@@ -50,7 +50,11 @@ final readonly class BuyAsCompared
     /** Onto the person's open draft for that supplier, or a new one. */
     public function intoDraft(Offer $offer, Site $site, BigDecimal $units, Person $person): PurchaseOrder
     {
-        $order = $this->draftFor($offer->supplier, $person, $this->clock->now()->modify(sprintf('+%d days', $offer->leadDays())));
+        $order = $this->draftFor(
+            $offer->supplier,
+            $person,
+            $this->clock->now()->modify(sprintf('+%d days', $offer->leadDays())),
+        );
         $line = OrderLine::fromOffer($order, $offer, $site, $offer->rule()->packsFor($units));
         $this->agreements->attach($line, $this->clock->now());
 
@@ -59,7 +63,9 @@ final readonly class BuyAsCompared
 
     public function draftFor(Supplier $supplier, Person $person, \DateTimeImmutable $wanted): PurchaseOrder
     {
-        $open = $this->entities->getRepository(PurchaseOrder::class)->findOneBy(['supplier' => $supplier, 'buyer' => $person, 'state' => 'draft'], ['id' => 'DESC']);
+        $open = $this->entities
+            ->getRepository(PurchaseOrder::class)
+            ->findOneBy(['supplier' => $supplier, 'buyer' => $person, 'state' => 'draft'], ['id' => 'DESC']);
 
         return $open ?? $this->newDraft($supplier, $person, $wanted, 'Drafted from Compare');
     }
@@ -68,8 +74,12 @@ final readonly class BuyAsCompared
     {
         $now = $this->clock->now();
         $order = new PurchaseOrder(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS), $supplier, $supplier->buyer() ?? $person,
-            $this->rates->on($supplier->currency()->code, $now), $wanted->setTime(0, 0), $now,
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS),
+            $supplier,
+            $supplier->buyer() ?? $person,
+            $this->rates->on($supplier->currency()->code, $now),
+            $wanted->setTime(0, 0),
+            $now,
         );
         $this->entities->persist($order);
         $this->audit->note($person, $order->number, $why);

@@ -12,7 +12,11 @@ use TallBarrel\Store\Offer\Offer;
 /** An offer that could be bought from today, with all that is compared. */
 final readonly class Candidate
 {
-    public function __construct(public Offer $offer, public CoreOffer $asked, public Seller $seller, public Alongside $alongside)
-    {
+    public function __construct(
+        public Offer $offer,
+        public CoreOffer $asked,
+        public Seller $seller,
+        public Alongside $alongside,
+    ) {
     }
 }

@@ -51,15 +51,31 @@ final class Candidates
         $terms = $this->suppliers();
         $others = $withOthers ? $this->alongside($items) : [];
         /** @var list<Offer> $offers */
-        $offers = $this->entities->createQueryBuilder()->select('o', 's', 'b', 'i')->from(Offer::class, 'o')->join('o.supplier', 's')->join('o.item', 'i')->leftJoin('o.breaks', 'b')
-            ->where('o.item IN (:items)')->setParameter('items', $items)->orderBy('o.rank')->addOrderBy('s.name')->getQuery()->getResult();
+        $offers = $this->entities
+            ->createQueryBuilder()
+            ->select('o', 's', 'b', 'i')
+            ->from(Offer::class, 'o')
+            ->join('o.supplier', 's')
+            ->join('o.item', 'i')
+            ->leftJoin('o.breaks', 'b')
+            ->where('o.item IN (:items)')
+            ->setParameter('items', $items)
+            ->orderBy('o.rank')
+            ->addOrderBy('s.name')
+            ->getQuery()
+            ->getResult();
         $sellers = $found = [];
         foreach ($offers as $offer) {
             $rate = $rates[$offer->supplier->currency()->code] ?? null;
             if (null !== $rate && $offer->isInForce($today)) {
                 $id = $offer->supplier->id;
                 $sellers[$id] ??= $offer->supplier->asSeller($terms[$id]->leadTimesMet ?? []);
-                $found[$offer->item->id][] = new Candidate($offer, $offer->at($rate), $sellers[$id], $others[$id] ?? new Alongside());
+                $found[$offer->item->id][] = new Candidate(
+                    $offer,
+                    $offer->at($rate),
+                    $sellers[$id],
+                    $others[$id] ?? new Alongside(),
+                );
             }
         }
 
@@ -75,8 +91,12 @@ final class Candidates
         foreach ($this->offers->ofItem($item) as $offer) {
             $why = match (true) {
                 $offer->isBlocked() => 'blocked',
-                !isset($rates[$offer->supplier->currency()->code]) => sprintf('no exchange rate for %s on or before today', $offer->supplier->currency()->code),
-                null !== $offer->validUntil() && $offer->validUntil() < $today => 'held until '.$offer->validUntil()->format('j M Y'),
+                !isset($rates[$offer->supplier->currency()->code]) => sprintf(
+                    'no exchange rate for %s on or before today',
+                    $offer->supplier->currency()->code,
+                ),
+                null !== $offer->validUntil() && $offer->validUntil() < $today => 'held until '.
+                    $offer->validUntil()->format('j M Y'),
                 !$offer->isInForce($today) => 'holds from '.($offer->validFrom()?->format('j M Y') ?? ''),
                 default => null,
             };
@@ -101,7 +121,10 @@ final class Candidates
             $held += $place->onHand - $place->promised + $place->coming;
         }
         $cost = $item->averageCost() ?? $item->standardCost();
-        $margin = $item->isSold() && null !== $item->salesPrice() && null !== $cost ? max(0.0, $item->salesPrice()->toFloat() - $cost->toFloat()) : 0.0;
+        $margin =
+            $item->isSold() && null !== $item->salesPrice() && null !== $cost
+                ? max(0.0, $item->salesPrice()->toFloat() - $cost->toFloat())
+                : 0.0;
 
         return new Usage($perDay, $perDay > 0 ? max(0.0, $held) / $perDay : null, $margin);
     }
@@ -123,11 +146,16 @@ final class Candidates
         $rows = $this->connection->fetchAllAssociative(
             'SELECT o.supplier_id, SUM(p.value) value, SUM(p.weight_kg) kg, SUM(p.packs) packs FROM proposal p JOIN offer o ON o.id = p.offer_id
              WHERE p.chosen = 1 AND p.draft_id IS NULL AND p.listed = 1 AND p.item_id NOT IN (?) GROUP BY o.supplier_id',
-            [[] === $without ? [0] : $without], [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+            [[] === $without ? [0] : $without],
+            [\Doctrine\DBAL\ArrayParameterType::INTEGER],
         );
         $alongside = [];
         foreach ($rows as $row) {
-            $alongside[$row['supplier_id']] = new Alongside((float) $row['value'], (float) $row['kg'], (float) $row['packs']);
+            $alongside[$row['supplier_id']] = new Alongside(
+                (float) $row['value'],
+                (float) $row['kg'],
+                (float) $row['packs'],
+            );
         }
 
         return $alongside;

@@ -41,15 +41,25 @@ final readonly class CompareAnswers
         $draft = new BasketDraft($business->costRates(), $business->orderCost->toFloat(), $today);
         $costs = $noRate = [];
         foreach ($round->items() as $item) {
-            $usage = null === $item->item ? new Usage(0.0, null, 0.0) : $this->candidates->usage($item->item, $this->proposals->ofItem($item->item->id));
+            $usage =
+                null === $item->item
+                    ? new Usage(0.0, null, 0.0)
+                    : $this->candidates->usage($item->item, $this->proposals->ofItem($item->item->id));
             $draft->line($item->id);
             foreach ($round->quotes() as $quote) {
                 $answer = $quote->standing();
                 $rate = $rates[$quote->supplier->currency()->code] ?? null;
                 if (null !== $answer && null === $rate) {
-                    $noRate[$quote->id] = sprintf('%s quotes in %s, for which there is no exchange rate up to today.', $quote->supplier->name(), $quote->supplier->currency()->code);
+                    $noRate[$quote->id] = sprintf(
+                        '%s quotes in %s, for which there is no exchange rate up to today.',
+                        $quote->supplier->name(),
+                        $quote->supplier->currency()->code,
+                    );
                 }
-                $offer = null === $answer || null === $rate ? null : $answer->asOffer($item, $rate, $this->duty($quote, $item));
+                $offer =
+                    null === $answer || null === $rate
+                        ? null
+                        : $answer->asOffer($item, $rate, $this->duty($quote, $item));
                 if (null === $answer || null === $offer || null === $rate) {
                     continue;
                 }
@@ -58,7 +68,14 @@ final readonly class CompareAnswers
                 if (!$units->isPositive()) {
                     continue;
                 }
-                $costs[$item->id][$quote->id] = LandedCost::of($offer, $seller, $units, $usage, $business->costRates(), $today);
+                $costs[$item->id][$quote->id] = LandedCost::of(
+                    $offer,
+                    $seller,
+                    $units,
+                    $usage,
+                    $business->costRates(),
+                    $today,
+                );
                 if ($units->isGreaterThanOrEqualTo($item->needed())) {
                     $draft->ask($item->id, $quote->id, $offer, $seller, $units, $usage);
                 }
@@ -67,16 +84,29 @@ final readonly class CompareAnswers
         $award = $draft->basket()->best();
         $given = [];
         foreach ($award->chosen as $item => $quote) {
-            $given[(int) $item][(int) $quote] = BigDecimal::of((string) $costs[(int) $item][(int) $quote]->units)->strippedOfTrailingZeros();
+            $given[(int) $item][(int) $quote] = BigDecimal::of(
+                (string) $costs[(int) $item][(int) $quote]->units,
+            )->strippedOfTrailingZeros();
         }
 
-        return ['costs' => $costs, 'given' => $given, 'total' => [] === $award->chosen ? null : $award->cost(), 'orders' => count($award->shares), 'noRate' => array_values($noRate)];
+        return [
+            'costs' => $costs,
+            'given' => $given,
+            'total' => [] === $award->chosen ? null : $award->cost(),
+            'orders' => count($award->shares),
+            'noRate' => array_values($noRate),
+        ];
     }
 
     /** What customs took of their offer for it so far. */
     private function duty(Quote $quote, QuoteItem $item): float
     {
-        $known = null === $item->item ? null : $this->entities->getRepository(Offer::class)->findOneBy(['supplier' => $quote->supplier, 'item' => $item->item]);
+        $known =
+            null === $item->item
+                ? null
+                : $this->entities
+                    ->getRepository(Offer::class)
+                    ->findOneBy(['supplier' => $quote->supplier, 'item' => $item->item]);
 
         return $known?->dutyPercent()->toFloat() ?? 0.0;
     }

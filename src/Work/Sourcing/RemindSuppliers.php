@@ -31,7 +31,10 @@ final readonly class RemindSuppliers
             $now = $this->clock->now();
             $reminded = 0;
             foreach ($round->isOpen() ? $round->quotes() : [] as $quote) {
-                if (QuoteState::Asked === $quote->state() && $quote->remindedAt()?->format('Y-m-d') !== $now->format('Y-m-d')) {
+                if (
+                    QuoteState::Asked === $quote->state()
+                    && $quote->remindedAt()?->format('Y-m-d') !== $now->format('Y-m-d')
+                ) {
                     $this->letters->remind($quote, $person);
                     $quote->reminded($now);
                     ++$reminded;

@@ -18,8 +18,11 @@ final readonly class ShareOutBasket
 {
     public const MOST_LINES = 150;
 
-    public function __construct(private Candidates $candidates, private CurrentBusiness $business, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Candidates $candidates,
+        private CurrentBusiness $business,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -43,7 +46,15 @@ final readonly class ShareOutBasket
             }
         }
         uasort($alone, static fn (Award $a, Award $b): int => $a->cost() <=> $b->cost());
-        $asItIs = $basket->valued(array_filter(array_map(static fn (SavedProposal $proposal): string => $proposal->offer()?->supplier->code ?? '', self::byId($proposals)), static fn (string $code): bool => '' !== $code));
+        $asItIs = $basket->valued(
+            array_filter(
+                array_map(
+                    static fn (SavedProposal $proposal): string => $proposal->offer()?->supplier->code ?? '',
+                    self::byId($proposals),
+                ),
+                static fn (string $code): bool => '' !== $code,
+            ),
+        );
 
         return [
             'proposals' => self::byId($proposals),
@@ -71,16 +82,32 @@ final readonly class ShareOutBasket
      */
     public function basket(array $proposals): array
     {
-        $candidates = $this->candidates->of(array_values(array_unique(array_map(static fn (SavedProposal $proposal): int => $proposal->item->id, $proposals))), false);
+        $candidates = $this->candidates->of(
+            array_values(
+                array_unique(array_map(static fn (SavedProposal $proposal): int => $proposal->item->id, $proposals)),
+            ),
+            false,
+        );
         $business = $this->business->get();
-        $draft = new BasketDraft($business->costRates(), $business->orderCost->toFloat(), $this->clock->now()->setTime(0, 0));
+        $draft = new BasketDraft(
+            $business->costRates(),
+            $business->orderCost->toFloat(),
+            $this->clock->now()->setTime(0, 0),
+        );
         $offers = $costs = $names = [];
         foreach ($proposals as $proposal) {
             $draft->line($proposal->id);
             $usage = $this->candidates->usage($proposal->item, [$proposal]);
             foreach ($candidates[$proposal->item->id] ?? [] as $candidate) {
                 $code = $candidate->offer->supplier->code;
-                $cost = $draft->ask($proposal->id, $code, $candidate->asked, $candidate->seller, $proposal->units(), $usage);
+                $cost = $draft->ask(
+                    $proposal->id,
+                    $code,
+                    $candidate->asked,
+                    $candidate->seller,
+                    $proposal->units(),
+                    $usage,
+                );
                 if (null !== $cost) {
                     $offers[$proposal->id][$code] = $candidate->offer;
                     $costs[$proposal->id][$code] = $cost;

@@ -40,16 +40,27 @@ final class ContestTest extends TestCase
             self::assertEqualsWithDelta($series[119], $outcome->means[0], 12.0);
         }
         self::assertGreaterThan(7, $naive);
-        self::assertSame(MethodName::Naive, Contest::over(array_map(static fn (int $i): float => $i < 30 ? 10.0 : 50.0, range(0, 79)), 1, 4)->method);
+        self::assertSame(
+            MethodName::Naive,
+            Contest::over(array_map(static fn (int $i): float => $i < 30 ? 10.0 : 50.0, range(0, 79)), 1, 4)->method,
+        );
     }
 
     public function testATrendIsFollowedAndASeasonComesBack(): void
     {
         $trend = Contest::over(array_map(static fn (int $i): float => 20 + 3.0 * $i, range(0, 59)), 1, 5);
         self::assertEqualsWithDelta(20 + 3 * 64, $trend->means[4], 2.0);
-        $season = Contest::over(array_map(static fn (int $i): float => 100 * (1 + .5 * sin($i * \M_PI / 6)), range(0, 71)), 12, 12);
+        $season = Contest::over(
+            array_map(static fn (int $i): float => 100 * (1 + 0.5 * sin(($i * \M_PI) / 6)), range(0, 71)),
+            12,
+            12,
+        );
         self::assertEqualsWithDelta(150.0, max([0.0, ...$season->means]), 5.0);
-        self::assertLessThan(.3, $season->scores[MethodName::SeasonalNaive->value]->mase / max(1e-9, $season->scores[MethodName::Naive->value]->mase));
+        self::assertLessThan(
+            0.3,
+            $season->scores[MethodName::SeasonalNaive->value]->mase /
+                max(1e-9, $season->scores[MethodName::Naive->value]->mase),
+        );
     }
 
     public function testUnknownValuesAreSteppedOver(): void
@@ -63,8 +74,11 @@ final class ContestTest extends TestCase
     public function testAShortHistoryBorrowsTheSeasonOfItsCategory(): void
     {
         // Weeks ago 0 … 51: twice the mean in the coming half year, none of it in the past one.
-        $factors = array_map(static fn (int $ago): float => $ago >= 26 ? 1.6 : .4, range(0, 51));
-        $history = WeeklyHistory::of(array_map(static fn (int $i): float => 20.0 * (30 - $i >= 26 ? 1.6 : .4) + $i % 2, range(0, 29)), array_fill(0, 30, 0));
+        $factors = array_map(static fn (int $ago): float => $ago >= 26 ? 1.6 : 0.4, range(0, 51));
+        $history = WeeklyHistory::of(
+            array_map(static fn (int $i): float => 20.0 * (30 - $i >= 26 ? 1.6 : 0.4) + ($i % 2), range(0, 29)),
+            array_fill(0, 30, 0),
+        );
         $pooled = (new Forecaster())->forecast($history, 4, new PooledSeason($factors, $factors));
         $alone = (new Forecaster())->forecast($history, 4);
         self::assertEqualsWithDelta(32.0, $pooled->week(2), 6.0, $pooled->method);
@@ -73,10 +87,17 @@ final class ContestTest extends TestCase
 
     public function testForecastsSurviveBeingSavedAndAdjustmentsEnd(): void
     {
-        $forecast = (new Forecaster())->forecast(WeeklyHistory::of(array_map(static fn (int $i): int => 20 + $i % 5, range(0, 79)), array_fill(0, 80, 0)), 5);
-        self::assertEqualsWithDelta($forecast->over(40), Forecast::fromArray($forecast->toArray())->over(40), .01);
+        $forecast = (new Forecaster())->forecast(
+            WeeklyHistory::of(array_map(static fn (int $i): int => 20 + ($i % 5), range(0, 79)), array_fill(0, 80, 0)),
+            5,
+        );
+        self::assertEqualsWithDelta($forecast->over(40), Forecast::fromArray($forecast->toArray())->over(40), 0.01);
         $more = $forecast->adjusted(1.5, 2);
-        self::assertEqualsWithDelta(1.5 * $forecast->over(14) + $forecast->over(28) - $forecast->over(14), $more->over(28), 1e-9);
+        self::assertEqualsWithDelta(
+            1.5 * $forecast->over(14) + $forecast->over(28) - $forecast->over(14),
+            $more->over(28),
+            1e-9,
+        );
         self::assertEqualsWithDelta($forecast->over(28), $more->unadjusted()->over(28), 1e-12);
         self::assertNotSame([], $forecast->contest);
         self::assertEqualsWithDelta(14.0, (float) (new Forecast('x', [70.0], 1.0, null))->daysOf(140), 1e-9);
@@ -88,28 +109,49 @@ final class ContestTest extends TestCase
         $draws = new Draws(3);
         $even = array_map(static fn (): float => $draws->of(new Normal(0, 10)), range(1, 60));
         self::assertSame(Shape::Normal, Shape::fitting(100, 10, $even));
-        self::assertSame(Shape::Errors, Shape::fitting(100, 10, array_map(static fn (float $e): float => exp($e / 8), $even)), 'leaning errors speak for themselves');
+        self::assertSame(
+            Shape::Errors,
+            Shape::fitting(100, 10, array_map(static fn (float $e): float => exp($e / 8), $even)),
+            'leaning errors speak for themselves',
+        );
         self::assertSame(Shape::Counts, Shape::fitting(4, 3, $even));
         self::assertSame(Shape::Gamma, Shape::fitting(400, 300, $even));
         // Nine weeks in ten lie under the ninth decile.
         $drawn = array_map(static fn (): float => max(0.0, round($draws->of(new Normal(20, 6)))), range(1, 156));
         $forecast = (new Forecaster())->forecast(WeeklyHistory::of($drawn, array_fill(0, 156, 0)), 3);
-        self::assertEqualsWithDelta(60 + 1.2816 * 6 * sqrt(3), $forecast->distribution(21)->quantile(.9), 5.0);
+        self::assertEqualsWithDelta(60 + 1.2816 * 6 * sqrt(3), $forecast->distribution(21)->quantile(0.9), 5.0);
     }
 
     public function testReplayingThePastMoreServiceCostsMoreStock(): void
     {
         $draws = new Draws(8);
         $weeks = array_map(static fn (): float => max(0.0, round($draws->of(new Normal(40, 15)))), range(1, 120));
-        $play = static fn (float $level) => Replay::past($weeks, Policy::of(PolicyKind::OrderUpTo, ServiceTarget::of(ServiceTarget::CYCLE, $level)), LeadTime::of(6, 1), 7, new Economics(2.0, 4.0, .25, 3.0));
-        [$low, $high] = [$play(.7), $play(.99)];
+        $play = static fn (float $level) => Replay::past(
+            $weeks,
+            Policy::of(PolicyKind::OrderUpTo, ServiceTarget::of(ServiceTarget::CYCLE, $level)),
+            LeadTime::of(6, 1),
+            7,
+            new Economics(2.0, 4.0, 0.25, 3.0),
+        );
+        [$low, $high] = [$play(0.7), $play(0.99)];
         self::assertNotNull($low);
         self::assertNotNull($high);
         self::assertGreaterThan($low->fillRate, $high->fillRate);
         self::assertGreaterThan($low->averageStock, $high->averageStock);
-        self::assertGreaterThan(.97, $high->fillRate);
-        self::assertNull(Replay::past([1.0, 2.0], Policy::standard(), LeadTime::of(6), 7, new Economics(1, 1, .2)), 'too little past');
-        $futures = Replay::futures($weeks, 3, 26, Policy::standard(), LeadTime::of(6), 7, new Economics(2.0, 4.0, .25, 3.0));
+        self::assertGreaterThan(0.97, $high->fillRate);
+        self::assertNull(
+            Replay::past([1.0, 2.0], Policy::standard(), LeadTime::of(6), 7, new Economics(1, 1, 0.2)),
+            'too little past',
+        );
+        $futures = Replay::futures(
+            $weeks,
+            3,
+            26,
+            Policy::standard(),
+            LeadTime::of(6),
+            7,
+            new Economics(2.0, 4.0, 0.25, 3.0),
+        );
         self::assertCount(3, $futures);
         self::assertNotSame($futures[0]->demand, $futures[1]->demand);
     }

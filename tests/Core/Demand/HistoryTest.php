@@ -18,7 +18,10 @@ final class HistoryTest extends TestCase
     /** @param array<int, float> $odd */
     private static function steady(int $weeks, array $odd = []): WeeklyHistory
     {
-        $sold = array_map(static fn (int $week): float => $odd[$week] ?? 40.0 + 7 * sin($week * 1.7), range(0, $weeks - 1));
+        $sold = array_map(
+            static fn (int $week): float => $odd[$week] ?? 40.0 + 7 * sin($week * 1.7),
+            range(0, $weeks - 1),
+        );
 
         return WeeklyHistory::of($sold, array_fill(0, $weeks, 0));
     }
@@ -27,7 +30,15 @@ final class HistoryTest extends TestCase
     {
         $cleaning = Cleaning::of(self::steady(80, [50 => 300.0]));
         self::assertCount(1, $cleaning->marks);
-        self::assertSame([50, Mark::BULK, 300.0, false], [$cleaning->marks[0]->week, $cleaning->marks[0]->kind, $cleaning->marks[0]->demand, $cleaning->marks[0]->kept]);
+        self::assertSame(
+            [50, Mark::BULK, 300.0, false],
+            [
+                $cleaning->marks[0]->week,
+                $cleaning->marks[0]->kind,
+                $cleaning->marks[0]->demand,
+                $cleaning->marks[0]->kept,
+            ],
+        );
         self::assertEqualsWithDelta(40.0, (float) $cleaning->history->demand[50], 8.0);
         self::assertSame(300.0, $cleaning->history->sold[50], 'what was sold stays what was sold');
     }
@@ -47,7 +58,10 @@ final class HistoryTest extends TestCase
     public function testOrdinaryUnevennessAndSlowItemsAreLeftAlone(): void
     {
         self::assertSame([], Cleaning::of(self::steady(80, [50 => 85.0]))->marks);
-        $slow = WeeklyHistory::of(array_map(static fn (int $week): int => 0 === $week % 4 ? 3 : 0, range(0, 79)), array_fill(0, 80, 0));
+        $slow = WeeklyHistory::of(
+            array_map(static fn (int $week): int => 0 === $week % 4 ? 3 : 0, range(0, 79)),
+            array_fill(0, 80, 0),
+        );
         self::assertSame([], Cleaning::of($slow)->marks);
     }
 
@@ -90,19 +104,25 @@ final class HistoryTest extends TestCase
 
     public function testStagesOfAnItemsLife(): void
     {
-        $weeks = static fn (float ...$sold): WeeklyHistory => WeeklyHistory::of(array_values($sold), array_fill(0, count($sold), 0));
+        $weeks = static fn (float ...$sold): WeeklyHistory => WeeklyHistory::of(
+            array_values($sold),
+            array_fill(0, count($sold), 0),
+        );
         self::assertSame(Stage::New, Stage::of($weeks(...array_fill(0, 12, 5.0))));
         self::assertSame(Stage::Steady, Stage::of($weeks(...array_fill(0, 90, 5.0))));
         self::assertSame(Stage::Fading, Stage::of($weeks(...array_fill(0, 70, 5.0), ...array_fill(0, 13, 1.0))));
         self::assertSame(Stage::Dead, Stage::of($weeks(...array_fill(0, 70, 5.0), ...array_fill(0, 30, 0.0))));
-        $summer = array_map(static fn (int $week): float => max(0.5, 20 * sin($week / 52 * 2 * \M_PI)), range(0, 103));
+        $summer = array_map(static fn (int $week): float => max(0.5, 20 * sin(($week / 52) * 2 * \M_PI)), range(0, 103));
         self::assertSame(Stage::Steady, Stage::of($weeks(...$summer)), 'out of season is not fading');
     }
 
     public function testValueClassesByShareOfTheWhole(): void
     {
         $classes = ValueClass::of([1 => 500.0, 2 => 310.0, 3 => 110.0, 4 => 50.0, 5 => 30.0, 6 => 0.0]);
-        self::assertSame(['A', 'A', 'B', 'B', 'C', 'C'], array_map(static fn (int $item): string => $classes[$item]->value, range(1, 6)));
+        self::assertSame(
+            ['A', 'A', 'B', 'B', 'C', 'C'],
+            array_map(static fn (int $item): string => $classes[$item]->value, range(1, 6)),
+        );
         self::assertSame('C', ValueClass::of([1 => 0.0])[1]->value);
     }
 }

@@ -36,7 +36,12 @@ final class WeeklyHistoryTest extends TestCase
     public function testNothingBeforeTheFirstSaleCounts(): void
     {
         self::assertSame([5.0, 4.0], WeeklyHistory::of([0, 0, 5, 4], [0, 0, 0, 0])->sinceFirstSale()->sold);
-        self::assertSame(0, WeeklyHistory::of([0, 0], [0, 0])->sinceFirstSale()->weeks());
+        self::assertSame(
+            0,
+            WeeklyHistory::of([0, 0], [0, 0])
+                ->sinceFirstSale()
+                ->weeks(),
+        );
     }
 
     public function testListsOfDifferentLengthAreRefused(): void
@@ -60,7 +65,7 @@ final class WeeklyHistoryTest extends TestCase
         $seasonal = $flat = [];
         mt_srand(7);
         for ($week = 0; $week < 112; ++$week) {
-            $seasonal[] = 60 + 55 * sin($week / 52 * 2 * \M_PI) + ($week % 52 < 4 ? 120 : 0);
+            $seasonal[] = 60 + 55 * sin(($week / 52) * 2 * \M_PI) + ($week % 52 < 4 ? 120 : 0);
             $flat[] = 60 + mt_rand(-20, 20);
         }
         $zeros = array_fill(0, 112, 0);
@@ -68,7 +73,11 @@ final class WeeklyHistoryTest extends TestCase
         // Week 112 of the series is week 8 of its third year, the next ones rise towards week 13.
         self::assertEqualsWithDelta($seasonal[60], $forecast->weeks[0], 12.0, $forecast->method);
         self::assertEqualsWithDelta($seasonal[75], $forecast->weeks[15], 15.0);
-        self::assertEqualsWithDelta(60.0, (new Forecaster())->forecast(WeeklyHistory::of($flat, $zeros))->perDay() * 7, 8.0);
+        self::assertEqualsWithDelta(
+            60.0,
+            (new Forecaster())->forecast(WeeklyHistory::of($flat, $zeros))->perDay() * 7,
+            8.0,
+        );
         self::assertSame('no sales yet', (new Forecaster())->forecast(WeeklyHistory::of([0, 0, 0], [0, 0, 0]))->method);
     }
 
@@ -91,7 +100,10 @@ final class WeeklyHistoryTest extends TestCase
     {
         $known = [10.0, 12.0, 11.0, 13.0];
         $gaps = [null, 10.0, null, 12.0, 11.0, null, 13.0];
-        self::assertSame(Smoothing::fit($known, parameters: [.4])->state($known)['level'], Smoothing::fit($gaps, parameters: [.4])->state($gaps)['level']);
+        self::assertSame(
+            Smoothing::fit($known, parameters: [0.4])->state($known)['level'],
+            Smoothing::fit($gaps, parameters: [0.4])->state($gaps)['level'],
+        );
         $this->expectExceptionMessage('no known value');
         Smoothing::fit([null, null]);
     }

@@ -24,11 +24,23 @@ final class OrderRulesTest extends TestCase
     public function testTotalsRoundEachLineAndTheTaxOnce(): void
     {
         $totals = OrderTotals::of(
-            [[BigDecimal::of(48), BigDecimal::of('9.30')], [BigDecimal::of(20), BigDecimal::of('13.20')], [BigDecimal::of(3), BigDecimal::of('41.50')], [BigDecimal::of(1), BigDecimal::of('21.60')]],
-            BigDecimal::of(21), Currency::of('EUR'),
+            [
+                [BigDecimal::of(48), BigDecimal::of('9.30')],
+                [BigDecimal::of(20), BigDecimal::of('13.20')],
+                [BigDecimal::of(3), BigDecimal::of('41.50')],
+                [BigDecimal::of(1), BigDecimal::of('21.60')],
+            ],
+            BigDecimal::of(21),
+            Currency::of('EUR'),
         );
-        self::assertSame(['856.50', '179.87', '1036.37'], [(string) $totals->goods->amount, (string) $totals->tax->amount, (string) $totals->total->amount]);
-        self::assertSame('0.34', (string) OrderTotals::line(BigDecimal::of('0.5'), BigDecimal::of('0.6701'), Currency::of('EUR'))->amount);
+        self::assertSame(
+            ['856.50', '179.87', '1036.37'],
+            [(string) $totals->goods->amount, (string) $totals->tax->amount, (string) $totals->total->amount],
+        );
+        self::assertSame(
+            '0.34',
+            (string) OrderTotals::line(BigDecimal::of('0.5'), BigDecimal::of('0.6701'), Currency::of('EUR'))->amount,
+        );
     }
 
     public function testAReceivedOrderCannotBeCancelledOrSentAgain(): void
@@ -46,10 +58,23 @@ final class OrderRulesTest extends TestCase
 
     public function testReadinessNamesWhatIsMissingAndWhere(): void
     {
-        $readiness = Readiness::of(['contact' => 'Ilse', 'email' => '', 'address' => ' ', 'terms' => 'net 30'], [['line' => 1, 'item' => 'JAR', 'supplierCode' => 'X'], ['line' => 2, 'item' => 'BOT-250P', 'supplierCode' => ''], ['line' => 3, 'item' => null, 'supplierCode' => '']]);
+        $readiness = Readiness::of(
+            ['contact' => 'Ilse', 'email' => '', 'address' => ' ', 'terms' => 'net 30'],
+            [
+                ['line' => 1, 'item' => 'JAR', 'supplierCode' => 'X'],
+                ['line' => 2, 'item' => 'BOT-250P', 'supplierCode' => ''],
+                ['line' => 3, 'item' => null, 'supplierCode' => ''],
+            ],
+        );
         self::assertFalse($readiness->isComplete());
-        self::assertSame([['email', null], ['address', null], ['supplierCode', 2]], array_map(static fn (array $one): array => [$one['fact'], $one['line']], $readiness->missing));
-        self::assertSame('lines', Readiness::of(['contact' => 'a', 'email' => 'b', 'address' => 'c', 'terms' => 'd'], [])->missing[0]['fact']);
+        self::assertSame(
+            [['email', null], ['address', null], ['supplierCode', 2]],
+            array_map(static fn (array $one): array => [$one['fact'], $one['line']], $readiness->missing),
+        );
+        self::assertSame(
+            'lines',
+            Readiness::of(['contact' => 'a', 'email' => 'b', 'address' => 'c', 'terms' => 'd'], [])->missing[0]['fact'],
+        );
     }
 
     /** @return iterable<array{string, list<int>, string, string}> */
@@ -65,7 +90,10 @@ final class OrderRulesTest extends TestCase
     #[DataProvider('moments')]
     public function testTheNextCutOff(string $now, array $days, string $hour, string $expected): void
     {
-        self::assertSame($expected, OrderDays::of($days, $hour)->nextCutOff(new \DateTimeImmutable($now))->format('Y-m-d H:i'));
+        self::assertSame(
+            $expected,
+            OrderDays::of($days, $hour)->nextCutOff(new \DateTimeImmutable($now))->format('Y-m-d H:i'),
+        );
     }
 
     public function testHolidaysOfBothSidesMoveTheOrderAndTheArrival(): void
@@ -74,7 +102,11 @@ final class OrderRulesTest extends TestCase
         $plain = OrderDays::of([1, 4], '12:00');
         $shut = OrderDays::of([1, 4], '12:00', [['2026-12-24', '2027-01-01']], [['2027-01-04', '2027-01-05']]);
         self::assertSame('2026-12-21', $shut->nextCutOff($now)->format('Y-m-d'));
-        self::assertSame('2027-01-04', $shut->nextCutOff($now->modify('+1 day'))->format('Y-m-d'), 'Thursday 24 and 31 are not worked');
+        self::assertSame(
+            '2027-01-04',
+            $shut->nextCutOff($now->modify('+1 day'))->format('Y-m-d'),
+            'Thursday 24 and 31 are not worked',
+        );
         self::assertSame([4, 14], [$plain->reviewDaysFrom($now), $shut->reviewDaysFrom($now)]);
         self::assertSame('2026-12-28', $plain->arrival($now, 5)->format('Y-m-d'));
         // Two days worked before they shut, three after; then nobody is here until the sixth.
@@ -89,7 +121,11 @@ final class OrderRulesTest extends TestCase
         self::assertSame(7, OrderDays::of([4], '12:00')->reviewDays());
         self::assertSame(5, OrderDays::of([2, 4], '12:00')->reviewDays());
         self::assertSame(3, OrderDays::of([], '12:00')->reviewDays(), 'over the weekend');
-        self::assertSame('2026-11-30', OrderDays::of([], '14:00')->arrival(new \DateTimeImmutable('2026-11-23 10:00'), 5)->format('Y-m-d'), 'not on a Saturday');
+        self::assertSame(
+            '2026-11-30',
+            OrderDays::of([], '14:00')->arrival(new \DateTimeImmutable('2026-11-23 10:00'), 5)->format('Y-m-d'),
+            'not on a Saturday',
+        );
     }
 
     public function testAnHourThatIsNoneIsRefused(): void
@@ -101,14 +137,20 @@ final class OrderRulesTest extends TestCase
     public function testAllUnitsPriceBreaks(): void
     {
         $prices = PriceBreaks::of([[40, '8.97'], [1, '9.30'], [80, '8.74']]);
-        self::assertSame(['9.30', '9.30', '8.97', '8.74'], array_map(static fn (int $packs): string => (string) $prices->priceFor($packs), [1, 39, 40, 500]));
+        self::assertSame(
+            ['9.30', '9.30', '8.97', '8.74'],
+            array_map(static fn (int $packs): string => (string) $prices->priceFor($packs), [1, 39, 40, 500]),
+        );
         $this->expectExceptionMessage('Two prices both start at 40');
         PriceBreaks::of([[40, 1], [40, 2]]);
     }
 
     public function testAPriceIsSetAgainstTheLastOnePaid(): void
     {
-        $change = static fn (string $now, ?string $last): ?float => PriceChange::percent(BigDecimal::of($now), null === $last ? null : BigDecimal::of($last));
+        $change = static fn (string $now, ?string $last): ?float => PriceChange::percent(
+            BigDecimal::of($now),
+            null === $last ? null : BigDecimal::of($last),
+        );
         self::assertEqualsWithDelta(4.0, $change('10.40', '10.00'), 1e-9);
         self::assertEqualsWithDelta(-5.5, $change('9.45', '10.00'), 1e-9);
         self::assertNull($change('10.04', '10.00'), 'hardly moved');
@@ -122,7 +164,11 @@ final class OrderRulesTest extends TestCase
         $breaks = self::offer(2, 2, [[1, '60.00'], [10, '40.00']], 12, '4');
         self::assertSame(1, OfferTerms::choose([$breaks, $dear], 12)->id, 'one case: 1.00 against 1.25');
         self::assertSame(2, OfferTerms::choose([$dear, $breaks], 120)->id, 'ten cases: 1.00 against 0.83');
-        self::assertSame(3, OfferTerms::choose([$dear, $breaks, self::offer(3, 1, [[1, '99.00']], 12, 'EUR')], 120)->id, 'first choice goes first');
+        self::assertSame(
+            3,
+            OfferTerms::choose([$dear, $breaks, self::offer(3, 1, [[1, '99.00']], 12, 'EUR')], 120)->id,
+            'first choice goes first',
+        );
     }
 
     /** @param list<array{int, string}> $prices */
@@ -130,6 +176,14 @@ final class OrderRulesTest extends TestCase
     {
         $exchange = 'EUR' === $rate ? ExchangeRate::of('EUR', 'EUR', 1) : ExchangeRate::of('EUR', 'PLN', $rate);
 
-        return new OfferTerms($id, $id, BuyingRule::of(Pack::of('case', $content)), PriceBreaks::of($prices), $exchange, $rank, 7);
+        return new OfferTerms(
+            $id,
+            $id,
+            BuyingRule::of(Pack::of('case', $content)),
+            PriceBreaks::of($prices),
+            $exchange,
+            $rank,
+            7,
+        );
     }
 }

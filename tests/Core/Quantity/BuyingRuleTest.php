@@ -45,7 +45,10 @@ final class BuyingRuleTest extends TestCase
                         $rule = BuyingRule::of(Pack::of('case', $content), $minimum, $multiple, $split);
                         for ($need = 0; $need <= 100; $need += 3) {
                             $packs = $rule->packsFor($need);
-                            self::assertNull($rule->objectionTo($packs), sprintf('%d of %d, minimum %d, multiple %d', $need, $content, $minimum, $multiple));
+                            self::assertNull(
+                                $rule->objectionTo($packs),
+                                sprintf('%d of %d, minimum %d, multiple %d', $need, $content, $minimum, $multiple),
+                            );
                             // A split case is told to a thousandth of a pack; twelfths fall short of a unit by less than that.
                             self::assertTrue($rule->pack->toStockUnits($packs)->isGreaterThanOrEqualTo($need));
                         }
@@ -60,8 +63,14 @@ final class BuyingRuleTest extends TestCase
         $rule = BuyingRule::of(Pack::of('case', 12), 4, 4);
         self::assertStringContainsString('at least 4', (string) $rule->objectionTo(3));
         self::assertStringContainsString('steps of 4 (case). Make it 8', (string) $rule->objectionTo(6));
-        self::assertStringContainsString('do not split a case', (string) BuyingRule::of(Pack::of('case', 12))->objectionTo('1.5'));
-        self::assertSame('They sell whole ones only. Make it 3.', BuyingRule::of(Pack::of('each', 1))->objectionTo('2.5'));
+        self::assertStringContainsString(
+            'do not split a case',
+            (string) BuyingRule::of(Pack::of('case', 12))->objectionTo('1.5'),
+        );
+        self::assertSame(
+            'They sell whole ones only. Make it 3.',
+            BuyingRule::of(Pack::of('each', 1))->objectionTo('2.5'),
+        );
         self::assertNull($rule->objectionTo(0));
     }
 

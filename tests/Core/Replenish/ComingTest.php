@@ -53,14 +53,26 @@ final class ComingTest extends TestCase
 
     public function testWhatComesWhen(): void
     {
-        $coming = Coming::of([
-            self::order('LATER', 5, '+9 days'), self::order('SOON', 3, '+2 days'), self::order('LATE', 2, '-3 days'), self::order('LOST', 100, '-20 days'),
-        ], self::today());
+        $coming = Coming::of(
+            [
+                self::order('LATER', 5, '+9 days'),
+                self::order('SOON', 3, '+2 days'),
+                self::order('LATE', 2, '-3 days'),
+                self::order('LOST', 100, '-20 days'),
+            ],
+            self::today(),
+        );
         self::assertSame('LOST LATE SOON LATER', self::numbers($coming->orders), 'by the day they are due');
         self::assertSame('LOST LATE', self::numbers($coming->late()));
         self::assertSame([1 => 2.0, 2 => 3.0, 9 => 5.0], $coming->schedule(), 'what is late may come tomorrow');
-        self::assertSame(['2', '5', '5', '10'], array_map(static fn (float $days): string => (string) $coming->within($days), [0.0, 2.0, 8.9, 9.0]));
-        self::assertSame(['SOON LATER', 'LATER', ''], array_map(static fn (float $days): string => self::numbers($coming->after($days)), [1.0, 8.9, 9.0]));
+        self::assertSame(
+            ['2', '5', '5', '10'],
+            array_map(static fn (float $days): string => (string) $coming->within($days), [0.0, 2.0, 8.9, 9.0]),
+        );
+        self::assertSame(
+            ['SOON LATER', 'LATER', ''],
+            array_map(static fn (float $days): string => self::numbers($coming->after($days)), [1.0, 8.9, 9.0]),
+        );
         self::assertSame('0', (string) Coming::nothing(self::today())->units());
     }
 }

@@ -50,32 +50,65 @@ final class DecisionTest extends TestCase
         return new \DateTimeImmutable('2026-11-23 10:30');
     }
 
-    private static function place(int $site, int $onHand, ?Steering $steering = null, ?DemandRecord $record = null, int $promised = 0, ?Coming $coming = null): ItemSite
-    {
+    private static function place(
+        int $site,
+        int $onHand,
+        ?Steering $steering = null,
+        ?DemandRecord $record = null,
+        int $promised = 0,
+        ?Coming $coming = null,
+    ): ItemSite {
         return new ItemSite(
-            new ItemFacts(7, 'JAR', 'Jars', Unit::Each, new ItemWorth(2.0, 5.0, 0.5, null)), $site,
+            new ItemFacts(7, 'JAR', 'Jars', Unit::Each, new ItemWorth(2.0, 5.0, 0.5, null)),
+            $site,
             $record ?? new DemandRecord(WeeklyHistory::of(array_fill(0, 60, self::WEEKLY), array_fill(0, 60, 0))),
-            new StockNow(BigDecimal::of($onHand), $coming ?? Coming::nothing(self::now()->setTime(0, 0)), BigDecimal::of($promised)),
+            new StockNow(
+                BigDecimal::of($onHand),
+                $coming ?? Coming::nothing(self::now()->setTime(0, 0)),
+                BigDecimal::of($promised),
+            ),
             $steering ?? new Steering(),
         );
     }
 
     private static function offer(int $id, int $supplier, string $price, int $rank = 1, int $leadDays = 7): OfferTerms
     {
-        return new OfferTerms($id, $supplier, BuyingRule::of(Pack::of('case', 12), 1, 1), PriceBreaks::read($price), ExchangeRate::of('EUR', 'EUR', 1), $rank, $leadDays);
+        return new OfferTerms(
+            $id,
+            $supplier,
+            BuyingRule::of(Pack::of('case', 12), 1, 1),
+            PriceBreaks::read($price),
+            ExchangeRate::of('EUR', 'EUR', 1),
+            $rank,
+            $leadDays,
+        );
     }
 
     /**
      * @param array<int, BigDecimal>  $lastPrices by offer
      * @param array<int, true>|null   $listed
      */
-    private static function background(?PlanningOptions $options = null, array $lastPrices = [], ?array $listed = null, ?float $coverDays = null): Background
-    {
+    private static function background(
+        ?PlanningOptions $options = null,
+        array $lastPrices = [],
+        ?array $listed = null,
+        ?float $coverDays = null,
+    ): Background {
         $days = OrderDays::of([], '14:00', [], []);
 
         return new Background(
-            self::now(), $options ?? PlanningOptions::usual(), [1 => new SupplierTerms('Vetrasol', $days, []), 2 => new SupplierTerms('Ostrel', $days, [])],
-            [7 => ValueClass::A], [], [], $lastPrices, $listed, null, $coverDays, 4.0, .2,
+            self::now(),
+            $options ?? PlanningOptions::usual(),
+            [1 => new SupplierTerms('Vetrasol', $days, []), 2 => new SupplierTerms('Ostrel', $days, [])],
+            [7 => ValueClass::A],
+            [],
+            [],
+            $lastPrices,
+            $listed,
+            null,
+            $coverDays,
+            4.0,
+            0.2,
         );
     }
 
@@ -86,9 +119,18 @@ final class DecisionTest extends TestCase
      *
      * @return list<Finding>
      */
-    private static function decide(array $places, ?array $offers = null, ?Background $background = null, array $known = []): array
-    {
-        return (new Decision(new Forecaster(), new Replenishment()))->about($places, $offers ?? [self::offer(1, 1, '24.00')], $background ?? self::background(), $known);
+    private static function decide(
+        array $places,
+        ?array $offers = null,
+        ?Background $background = null,
+        array $known = [],
+    ): array {
+        return (new Decision(new Forecaster(), new Replenishment()))->about(
+            $places,
+            $offers ?? [self::offer(1, 1, '24.00')],
+            $background ?? self::background(),
+            $known,
+        );
     }
 
     public function testWhatIsShortIsListedAndTickedWithWhatItIsWorth(): void
@@ -116,12 +158,18 @@ final class DecisionTest extends TestCase
 
     public function testDraftedPutOffAndUnsoldPlacesAreListedButNotTicked(): void
     {
-        foreach ([[new Steering(draft: 4), null], [new Steering(putOff: true), null], [new Steering(), []]] as [$steering, $offers]) {
+        foreach (
+            [[new Steering(draft: 4), null], [new Steering(putOff: true), null], [new Steering(), []]] as [$steering, $offers]
+        ) {
             [$finding] = self::decide([self::place(1, 2, $steering)], $offers);
             self::assertTrue($finding->listed);
             self::assertFalse($finding->chosen);
         }
-        [$finding] = self::decide([self::place(1, 2)], null, self::background(PlanningOptions::of(PlanningOptions::NOTHING)));
+        [$finding] = self::decide(
+            [self::place(1, 2)],
+            null,
+            self::background(PlanningOptions::of(PlanningOptions::NOTHING)),
+        );
         self::assertFalse($finding->chosen, 'starting from nothing, nothing is ticked');
     }
 
@@ -138,30 +186,51 @@ final class DecisionTest extends TestCase
 
     public function testTheFirstChoiceIsBoughtFromAndTheOthersAreNamed(): void
     {
-        [$finding] = self::decide([self::place(1, 2)], [self::offer(1, 1, '24.00', 1), self::offer(2, 2, '18.00', 2, 5)]);
+        [$finding] = self::decide(
+            [self::place(1, 2)],
+            [self::offer(1, 1, '24.00', 1), self::offer(2, 2, '18.00', 2, 5)],
+        );
         self::assertSame(1, $finding->outcome->sourced->offer?->id);
-        self::assertSame(['Ostrel would cost 1.50 for one against 2.00 and comes second by rank, 5 days promised.'], $finding->outcome->evidence->considered);
+        self::assertSame(
+            ['Ostrel would cost 1.50 for one against 2.00 and comes second by rank, 5 days promised.'],
+            $finding->outcome->evidence->considered,
+        );
     }
 
     public function testANewItemSellsLikeTheOneItWasSaidToUntilItHasAHistoryOfItsOwn(): void
     {
-        $like = new SellsLike('OLD', WeeklyHistory::of(array_fill(0, 60, 20.0), array_fill(0, 60, 0)), .5);
+        $like = new SellsLike('OLD', WeeklyHistory::of(array_fill(0, 60, 20.0), array_fill(0, 60, 0)), 0.5);
         foreach ([12 => true, 13 => false] as $weeks => $standsIn) {
             $record = new DemandRecord(WeeklyHistory::of(array_fill(0, $weeks, 1.0), array_fill(0, $weeks, 0)), $like);
             [$finding] = self::decide([self::place(1, 2, null, $record)]);
-            self::assertEqualsWithDelta($standsIn ? 10.0 : 1.0, $finding->outcome->forecast()->over(7), 1.5, $weeks.' weeks');
-            self::assertSame($standsIn, str_contains(implode(' ', $finding->outcome->evidence->considered), 'expected to sell like OLD, × 0.5'));
+            self::assertEqualsWithDelta(
+                $standsIn ? 10.0 : 1.0,
+                $finding->outcome->forecast()->over(7),
+                1.5,
+                $weeks.' weeks',
+            );
+            self::assertSame(
+                $standsIn,
+                str_contains(implode(' ', $finding->outcome->evidence->considered), 'expected to sell like OLD, × 0.5'),
+            );
         }
     }
 
     public function testAPersonsAdjustmentRaisesTheForecastUntilItsDay(): void
     {
         $record = new DemandRecord(
-            WeeklyHistory::of(array_fill(0, 60, self::WEEKLY), array_fill(0, 60, 0)), null, [], [new Adjustment(50.0, self::now()->modify('+14 days'), 'a fair')],
+            WeeklyHistory::of(array_fill(0, 60, self::WEEKLY), array_fill(0, 60, 0)),
+            null,
+            [],
+            [new Adjustment(50.0, self::now()->modify('+14 days'), 'a fair')],
         );
         [$finding] = self::decide([self::place(1, 2, null, $record)]);
-        self::assertEqualsWithDelta(15.0, $finding->outcome->forecast()->over(7), .2);
-        self::assertEqualsWithDelta(10.0, $finding->outcome->forecast()->over(28) - $finding->outcome->forecast()->over(21), .2);
+        self::assertEqualsWithDelta(15.0, $finding->outcome->forecast()->over(7), 0.2);
+        self::assertEqualsWithDelta(
+            10.0,
+            $finding->outcome->forecast()->over(28) - $finding->outcome->forecast()->over(21),
+            0.2,
+        );
         self::assertContains('Forecast +50 % until 7 Dec: a fair.', $finding->outcome->evidence->considered);
     }
 
@@ -178,22 +247,50 @@ final class DecisionTest extends TestCase
 
     public function testItsOwnPolicyComesBeforeThatOfItsClassAndItsServiceLevelBeforeThePolicys(): void
     {
-        $own = Policy::of(PolicyKind::Par, ServiceTarget::of(ServiceTarget::CYCLE, .95), 40.0);
+        $own = Policy::of(PolicyKind::Par, ServiceTarget::of(ServiceTarget::CYCLE, 0.95), 40.0);
         [$finding] = self::decide([self::place(1, 39, new Steering($own))]);
-        self::assertSame([PolicyKind::Par, '1'], [$finding->outcome->policy->kind, (string) $finding->outcome->proposal->needed]);
-        [$finding] = self::decide([self::place(1, 2, new Steering(service: .99))]);
-        self::assertSame(.99, $finding->outcome->policy->target->level);
-        [$finding] = self::decide([self::place(1, 2)], null, self::background(PlanningOptions::of(PlanningOptions::COVER, 30.0), coverDays: 30.0));
+        self::assertSame(
+            [PolicyKind::Par, '1'],
+            [$finding->outcome->policy->kind, (string) $finding->outcome->proposal->needed],
+        );
+        [$finding] = self::decide([self::place(1, 2, new Steering(service: 0.99))]);
+        self::assertSame(0.99, $finding->outcome->policy->target->level);
+        [$finding] = self::decide(
+            [self::place(1, 2)],
+            null,
+            self::background(PlanningOptions::of(PlanningOptions::COVER, 30.0), coverDays: 30.0),
+        );
         self::assertSame(PolicyKind::CoverDays, $finding->outcome->policy->kind);
     }
 
     public function testWhatIsOddIsPointedOut(): void
     {
-        [$finding] = self::decide([self::place(1, 2)], null, self::background(lastPrices: [1 => BigDecimal::of('20.00')]));
+        [$finding] = self::decide(
+            [self::place(1, 2)],
+            null,
+            self::background(lastPrices: [1 => BigDecimal::of('20.00')]),
+        );
         self::assertSame(['price +20 %'], $finding->odd);
-        [$finding] = self::decide([self::place(1, 2)], null, self::background(lastPrices: [1 => BigDecimal::of('21.90')]));
+        [$finding] = self::decide(
+            [self::place(1, 2)],
+            null,
+            self::background(lastPrices: [1 => BigDecimal::of('21.90')]),
+        );
         self::assertSame([], $finding->odd, 'under a tenth is none');
-        [$finding] = self::decide([self::place(1, 2)], [new OfferTerms(1, 1, BuyingRule::of(Pack::of('pallet', 900), 1, 1), PriceBreaks::read('900'), ExchangeRate::of('EUR', 'EUR', 1), 1, 7)]);
+        [$finding] = self::decide(
+            [self::place(1, 2)],
+            [
+                new OfferTerms(
+                    1,
+                    1,
+                    BuyingRule::of(Pack::of('pallet', 900), 1, 1),
+                    PriceBreaks::read('900'),
+                    ExchangeRate::of('EUR', 'EUR', 1),
+                    1,
+                    7,
+                ),
+            ],
+        );
         self::assertSame(['22 times a month’s sales'], $finding->odd);
     }
 
@@ -210,7 +307,14 @@ final class DecisionTest extends TestCase
         $today = self::now()->setTime(0, 0);
         $coming = Coming::of([new OpenOrder('PO-1', BigDecimal::of('24.5'), $today->modify('+3 days'), true)], $today);
         $place = self::place(1, 2, coming: $coming);
-        $place = new ItemSite($place->item, 1, $place->record, new StockNow($place->stock->onHand, $coming, BigDecimal::zero(), [new PlannedDemand('Fair', 12.0, $today->modify('+5 days'))]));
+        $place = new ItemSite(
+            $place->item,
+            1,
+            $place->record,
+            new StockNow($place->stock->onHand, $coming, BigDecimal::zero(), [
+                new PlannedDemand('Fair', 12.0, $today->modify('+5 days')),
+            ]),
+        );
         [$finding] = self::decide([$place]);
         $data = $finding->outcome->evidence->toArray();
         self::assertSame([['PO-1', 24.5, '2026-11-26', true]], $data['arrivals']);

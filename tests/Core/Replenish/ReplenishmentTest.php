@@ -34,19 +34,42 @@ final class ReplenishmentTest extends TestCase
      * @param list<PlannedDemand> $planned
      */
     private static function propose(
-        string $onHand, array $onOrder = [], string $promised = '0', float $perWeek = 70.0, float $sigma = 10.0, Unit $unit = Unit::Each, ?BuyingRule $rule = null,
-        ?Policy $policy = null, array $planned = [], ?Economics $economics = null, bool $wholePacks = true, bool $asked = false,
+        string $onHand,
+        array $onOrder = [],
+        string $promised = '0',
+        float $perWeek = 70.0,
+        float $sigma = 10.0,
+        Unit $unit = Unit::Each,
+        ?BuyingRule $rule = null,
+        ?Policy $policy = null,
+        array $planned = [],
+        ?Economics $economics = null,
+        bool $wholePacks = true,
+        bool $asked = false,
     ): Proposal {
-        return (new Replenishment())->propose(new Need(
-            $unit, new Forecast('by hand', [$perWeek], $sigma, .1), LeadTime::of(6, 1.8), 7,
-            $policy ?? Policy::of(PolicyKind::CoverDays, ServiceTarget::of(ServiceTarget::CYCLE, .97), 14), $economics ?? new Economics(1.0, 4.0, .2, 2.0),
-            BigDecimal::of($onHand), Coming::of($onOrder, new \DateTimeImmutable(self::TODAY)), BigDecimal::of($promised), $rule ?? BuyingRule::of(Pack::of('case', 12)), new \DateTimeImmutable(self::TODAY), $planned, $wholePacks,
-        ), $asked);
+        return (new Replenishment())->propose(
+            new Need(
+                $unit,
+                new Forecast('by hand', [$perWeek], $sigma, 0.1),
+                LeadTime::of(6, 1.8),
+                7,
+                $policy ?? Policy::of(PolicyKind::CoverDays, ServiceTarget::of(ServiceTarget::CYCLE, 0.97), 14),
+                $economics ?? new Economics(1.0, 4.0, 0.2, 2.0),
+                BigDecimal::of($onHand),
+                Coming::of($onOrder, new \DateTimeImmutable(self::TODAY)),
+                BigDecimal::of($promised),
+                $rule ?? BuyingRule::of(Pack::of('case', 12)),
+                new \DateTimeImmutable(self::TODAY),
+                $planned,
+                $wholePacks,
+            ),
+            $asked,
+        );
     }
 
     private static function policy(PolicyKind $kind, ?float $amount = null, ?float $minimum = null): Policy
     {
-        return Policy::of($kind, ServiceTarget::of(ServiceTarget::CYCLE, .95), $amount, $minimum);
+        return Policy::of($kind, ServiceTarget::of(ServiceTarget::CYCLE, 0.95), $amount, $minimum);
     }
 
     private static function order(string $number, int $units, string $due): OpenOrder
@@ -56,7 +79,14 @@ final class ReplenishmentTest extends TestCase
 
     public function testTheLinesOfTheWhyAddUpToWhatIsNeeded(): void
     {
-        foreach ([['96', [], '0'], ['0', [self::order('PO-1', 24, '2026-11-25')], '54'], ['17', [], '3'], ['40', [self::order('PO-2', 7, '2026-11-20')], '11']] as [$held, $orders, $promised]) {
+        foreach (
+            [
+                ['96', [], '0'],
+                ['0', [self::order('PO-1', 24, '2026-11-25')], '54'],
+                ['17', [], '3'],
+                ['40', [self::order('PO-2', 7, '2026-11-20')], '11'],
+            ] as [$held, $orders, $promised]
+        ) {
             $proposal = self::propose($held, $orders, $promised);
             $sum = BigDecimal::zero();
             foreach ($proposal->explanation->lines as $line) {
@@ -91,8 +121,15 @@ final class ReplenishmentTest extends TestCase
     {
         $proposal = self::propose('20', [self::order('PO-1012', 400, '2026-10-10')]);
         self::assertTrue($proposal->packs->isPositive());
-        self::assertStringContainsString('PO-1012, 400 pcs, is 44 days late', implode(' ', $proposal->explanation->notes));
-        self::assertSame(Reason::Covered, self::propose('20', [self::order('PO-1', 400, '2026-11-20')])->reason, 'three days late still counts');
+        self::assertStringContainsString(
+            'PO-1012, 400 pcs, is 44 days late',
+            implode(' ', $proposal->explanation->notes),
+        );
+        self::assertSame(
+            Reason::Covered,
+            self::propose('20', [self::order('PO-1', 400, '2026-11-20')])->reason,
+            'three days late still counts',
+        );
     }
 
     public function testReasonsByUrgency(): void
@@ -112,7 +149,7 @@ final class ReplenishmentTest extends TestCase
 
     public function testKilogramsAreCountedInTenths(): void
     {
-        $proposal = self::propose('1.5', [], '0', 3.3, .4, Unit::Kilogram, BuyingRule::of(Pack::of('sack', 25)));
+        $proposal = self::propose('1.5', [], '0', 3.3, 0.4, Unit::Kilogram, BuyingRule::of(Pack::of('sack', 25)));
         self::assertStringEndsWith(' kg', self::totalOf($proposal->explanation));
         self::assertSame('1', (string) $proposal->packs);
     }
@@ -138,7 +175,7 @@ final class ReplenishmentTest extends TestCase
         self::assertSame(10.0, LeadTime::fromDeliveries(10, [])->days);
         self::assertEqualsWithDelta(2.0, LeadTime::fromDeliveries(10, [])->spread, 1e-9);
         self::assertEqualsWithDelta(12.5, LeadTime::fromDeliveries(10, [20])->days, 1e-9);
-        self::assertEqualsWithDelta(20.0, LeadTime::fromDeliveries(10, array_fill(0, 400, 20))->days, .1);
+        self::assertEqualsWithDelta(20.0, LeadTime::fromDeliveries(10, array_fill(0, 400, 20))->days, 0.1);
         self::assertLessThan(1.0, LeadTime::fromDeliveries(10, array_fill(0, 400, 20))->spread);
     }
 
@@ -158,7 +195,10 @@ final class ReplenishmentTest extends TestCase
         $policy = self::policy(PolicyKind::MinMax, 60, 20);
         self::assertTrue(self::propose('20', rule: $single, policy: $policy)->packs->isZero());
         self::assertSame('41', (string) self::propose('19', rule: $single, policy: $policy)->packs);
-        self::assertStringContainsString('Maximum, once under 20', self::propose('19', rule: $single, policy: $policy)->explanation->lines[0]->label);
+        self::assertStringContainsString(
+            'Maximum, once under 20',
+            self::propose('19', rule: $single, policy: $policy)->explanation->lines[0]->label,
+        );
     }
 
     public function testAFixedQuantityIsOrderedInWholeLots(): void
@@ -183,7 +223,10 @@ final class ReplenishmentTest extends TestCase
         $single = BuyingRule::of(Pack::of('each', 1));
         foreach ([PolicyKind::Periodic, PolicyKind::LotForLot] as $kind) {
             $level = (int) self::propose('0', rule: $single, policy: self::policy($kind))->explanation->orderUpTo;
-            self::assertSame('1', (string) self::propose((string) ($level - 1), rule: $single, policy: self::policy($kind))->packs);
+            self::assertSame(
+                '1',
+                (string) self::propose((string) ($level - 1), rule: $single, policy: self::policy($kind))->packs,
+            );
         }
     }
 
@@ -201,9 +244,15 @@ final class ReplenishmentTest extends TestCase
         $without = self::propose('20');
         $with = self::propose('20', planned: [$market]);
         self::assertTrue($with->needed->minus($without->needed)->isEqualTo(192));
-        self::assertStringContainsString('Market day, Sat 28 Nov (planned)', implode(' ', array_map(static fn ($line): string => $line->label, $with->explanation->lines)));
+        self::assertStringContainsString(
+            'Market day, Sat 28 Nov (planned)',
+            implode(' ', array_map(static fn ($line): string => $line->label, $with->explanation->lines)),
+        );
         $later = new PlannedDemand('Fair', 500, new \DateTimeImmutable('2027-05-01'));
-        self::assertTrue(self::propose('20', planned: [$later])->needed->isEqualTo($without->needed), 'what lies beyond the horizon waits');
+        self::assertTrue(
+            self::propose('20', planned: [$later])->needed->isEqualTo($without->needed),
+            'what lies beyond the horizon waits',
+        );
         self::assertSame(Reason::Planned, self::propose('260', planned: [$market])->reason);
         self::assertSame(Reason::Covered, self::propose('260')->reason);
     }
@@ -234,7 +283,7 @@ final class ReplenishmentTest extends TestCase
     public function testNothingIsBoughtThatExpiresBeforeItSells(): void
     {
         $policy = self::policy(PolicyKind::CoverDays, 80);
-        $fresh = self::propose('0', policy: $policy, economics: new Economics(1.0, 4.0, .2, 2.0, [], null, 20));
+        $fresh = self::propose('0', policy: $policy, economics: new Economics(1.0, 4.0, 0.2, 2.0, [], null, 20));
         // Ten a day until it comes (6 days) and 20 days after: 260.
         self::assertTrue($fresh->needed->isEqualTo(260));
         self::assertTrue(self::propose('0', policy: $policy)->needed->isGreaterThan(800));
@@ -243,20 +292,33 @@ final class ReplenishmentTest extends TestCase
     /** For (c₂ − c₁) / (c₁ r) years: 5 % dearer at 20 % a year is a quarter of a year. */
     public function testBuysAheadOfAPriceRiseAsLongAsHoldingIsCheaper(): void
     {
-        $rise = static fn (string $day): Economics => new Economics(1.0, 4.0, .2, 2.0, [], [.05, new \DateTimeImmutable($day)]);
+        $rise = static fn (string $day): Economics => new Economics(
+            1.0,
+            4.0,
+            0.2,
+            2.0,
+            [],
+            [0.05, new \DateTimeImmutable($day)],
+        );
         $plain = self::propose('20');
         $ahead = self::propose('20', economics: $rise('2026-11-27'));
         self::assertEqualsWithDelta(10 * 91.25, $ahead->needed->minus($plain->needed)->toFloat(), 1.0);
         self::assertSame(Reason::PriceRise, self::propose('260', economics: $rise('2026-11-27'))->reason);
-        self::assertTrue(self::propose('20', economics: $rise('2026-12-27'))->needed->isEqualTo($plain->needed), 'there is another chance before that day');
+        self::assertTrue(
+            self::propose('20', economics: $rise('2026-12-27'))->needed->isEqualTo($plain->needed),
+            'there is another chance before that day',
+        );
     }
 
     public function testGoesUpToAPriceBreakThatPays(): void
     {
-        $economics = static fn (float $cheaper): Economics => new Economics(1.0, 4.0, .2, 2.0, [[12.0, 1.0], [480.0, $cheaper]]);
+        $economics = static fn (float $cheaper): Economics => new Economics(1.0, 4.0, 0.2, 2.0, [
+            [12.0, 1.0],
+            [480.0, $cheaper],
+        ]);
         $policy = self::policy(PolicyKind::CoverDays, 28);
-        self::assertTrue(self::propose('0', policy: $policy, economics: $economics(.9))->packs->isEqualTo(40));
-        self::assertTrue(self::propose('0', policy: $policy, economics: $economics(.999))->packs->isLessThan(40));
+        self::assertTrue(self::propose('0', policy: $policy, economics: $economics(0.9))->packs->isEqualTo(40));
+        self::assertTrue(self::propose('0', policy: $policy, economics: $economics(0.999))->packs->isLessThan(40));
     }
 
     public function testACaseIsSplitOnlyWhereAllowedAndAskedFor(): void

@@ -20,41 +20,65 @@ final class WholeOrderTest extends TestCase
 
     public function testFillsUpWithWhatIsNeededSoonest(): void
     {
-        $order = SupplierOrder::complete(430, 500, [7 => self::pack(40, 30), 8 => self::pack(40, 3), 9 => self::pack(40, null)], \INF, 50.0, .2);
+        $order = SupplierOrder::complete(
+            430,
+            500,
+            [7 => self::pack(40, 30), 8 => self::pack(40, 3), 9 => self::pack(40, null)],
+            \INF,
+            50.0,
+            0.2,
+        );
         self::assertSame(SupplierOrder::FILL, $order->advice);
         self::assertSame([8 => 2.0], $order->fill);
         self::assertEqualsWithDelta(70.0, $order->missing, 1e-9);
         // Two packs of 40, held 3.5 and 4.5 days at 20 % a year.
-        self::assertEqualsWithDelta(40 * .2 * (3.5 + 4.5) / 365, $order->fillCost, 1e-9);
+        self::assertEqualsWithDelta((40 * 0.2 * (3.5 + 4.5)) / 365, $order->fillCost, 1e-9);
     }
 
     public function testTakesOutAgainWhatTheLastPackMadeSuperfluous(): void
     {
-        $order = SupplierOrder::complete(400, 500, [1 => self::pack(30, 2, 1, 1), 2 => self::pack(100, 9, 1, 1)], \INF, 50.0, .2);
+        $order = SupplierOrder::complete(
+            400,
+            500,
+            [1 => self::pack(30, 2, 1, 1), 2 => self::pack(100, 9, 1, 1)],
+            \INF,
+            50.0,
+            0.2,
+        );
         self::assertSame([2 => 1.0], array_map(floatval(...), $order->fill), 'the dear one alone reaches it');
     }
 
     public function testWaitsWhereWaitingRisksLessThanFillingUpCosts(): void
     {
         $candidates = [1 => self::pack(100, 50)];
-        self::assertSame(SupplierOrder::WAIT, SupplierOrder::complete(420, 500, $candidates, \INF, .5, .2)->advice);
-        self::assertSame(SupplierOrder::FILL, SupplierOrder::complete(420, 500, $candidates, \INF, 5.0, .2)->advice);
-        self::assertSame(SupplierOrder::WAIT, SupplierOrder::complete(420, 500, [], \INF, 5.0, .2)->advice, 'nothing to fill up with');
+        self::assertSame(SupplierOrder::WAIT, SupplierOrder::complete(420, 500, $candidates, \INF, 0.5, 0.2)->advice);
+        self::assertSame(SupplierOrder::FILL, SupplierOrder::complete(420, 500, $candidates, \INF, 5.0, 0.2)->advice);
+        self::assertSame(
+            SupplierOrder::WAIT,
+            SupplierOrder::complete(420, 500, [], \INF, 5.0, 0.2)->advice,
+            'nothing to fill up with',
+        );
     }
 
     public function testFreightIsSavedOnlyWhereHoldingCostsLess(): void
     {
         $candidates = [1 => self::pack(100, 50, 1.0, 20)];
-        self::assertSame(SupplierOrder::FILL, SupplierOrder::complete(500, 900, $candidates, 45.0, 0.0, .2)->advice);
-        self::assertSame(SupplierOrder::SEND, SupplierOrder::complete(500, 900, $candidates, 5.0, 0.0, .2)->advice);
-        self::assertSame(SupplierOrder::SEND, SupplierOrder::complete(900, 900, $candidates, 45.0, 0.0, .2)->advice, 'reached already');
+        self::assertSame(SupplierOrder::FILL, SupplierOrder::complete(500, 900, $candidates, 45.0, 0.0, 0.2)->advice);
+        self::assertSame(SupplierOrder::SEND, SupplierOrder::complete(500, 900, $candidates, 5.0, 0.0, 0.2)->advice);
+        self::assertSame(
+            SupplierOrder::SEND,
+            SupplierOrder::complete(900, 900, $candidates, 45.0, 0.0, 0.2)->advice,
+            'reached already',
+        );
     }
 
     public function testTheBudgetKeepsWhatRisksMostForTheMoney(): void
     {
         $lines = [
-            1 => ['value' => 100.0, 'atRisk' => 50.0, 'mustKeep' => false], 2 => ['value' => 100.0, 'atRisk' => 5.0, 'mustKeep' => false],
-            3 => ['value' => 300.0, 'atRisk' => 90.0, 'mustKeep' => false], 4 => ['value' => 80.0, 'atRisk' => 0.0, 'mustKeep' => true],
+            1 => ['value' => 100.0, 'atRisk' => 50.0, 'mustKeep' => false],
+            2 => ['value' => 100.0, 'atRisk' => 5.0, 'mustKeep' => false],
+            3 => ['value' => 300.0, 'atRisk' => 90.0, 'mustKeep' => false],
+            4 => ['value' => 80.0, 'atRisk' => 0.0, 'mustKeep' => true],
         ];
         self::assertSame([], BudgetCut::of($lines, 580));
         self::assertSame([2], BudgetCut::of($lines, 500));

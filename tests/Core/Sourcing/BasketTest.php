@@ -54,7 +54,7 @@ final class BasketTest extends TestCase
                     $gain = $tiers[$tier]['cost'];
                     $sums = [0.0, 0.0, 0.0];
                     for ($i = 0; $i < $lines; ++$i) {
-                        if (1 === ($chosen >> $i & 1)) {
+                        if (1 === (($chosen >> $i) & 1)) {
                             $gain += $column[$i] - $prices[$i];
                             $sums = [$sums[0] + $uses[$i][0], $sums[1] + $uses[$i][1], $sums[2] + $uses[$i][2]];
                         }
@@ -72,7 +72,11 @@ final class BasketTest extends TestCase
                 $tight += abs($least - $value) < 1e-6 ? 1 : 0;
             }
             [$best] = $serving->cheapest([Search::CLOSED, 0, 1, 2], $column, $prices);
-            self::assertEqualsWithDelta(min([\INF, ...array_column($serving->each([Search::CLOSED, 0, 1, 2], $column, $prices), 0)]), $best, 1e-9);
+            self::assertEqualsWithDelta(
+                min([\INF, ...array_column($serving->each([Search::CLOSED, 0, 1, 2], $column, $prices), 0)]),
+                $best,
+                1e-9,
+            );
         }
         self::assertGreaterThan(200, $tight, 'mostly it is no mere bound but the cost itself');
     }
@@ -82,7 +86,8 @@ final class BasketTest extends TestCase
         // 20 packs of 1: 200 + 10 % duty = 220, or 190 + 19 = 209. One of freight pays 10 % duty too: 1.1.
         $draft = new BasketDraft(new CostRates(0, 0, 0), 4.5, new \DateTimeImmutable('2026-11-23'));
         $seller = new Seller(1, 'S', null, null, FreightTariff::flat(30), OrderMinimum::of(50.0));
-        $ask = fn (string $price, float $duty): bool => null !== $draft->ask('a', 's', $this->offer($price, $duty), $seller, BigDecimal::of(20), new Usage(0.0, null, 0.0));
+        $ask = fn (string $price, float $duty): bool => null !==
+            $draft->ask('a', 's', $this->offer($price, $duty), $seller, BigDecimal::of(20), new Usage(0.0, null, 0.0));
         self::assertSame([true, true, false], [$ask('10', 10.0), $ask('9.50', 10.0), $ask('9.80', 10.0)]);
         $draft->line('nobody');
         $basket = $draft->basket();
@@ -99,22 +104,41 @@ final class BasketTest extends TestCase
     {
         // 5 USD a pack at 1.25 USD for 1 EUR is 4 EUR; freight 25 USD is 20 EUR.
         $draft = new BasketDraft(new CostRates(0, 0, 0), 0.0, new \DateTimeImmutable('2026-11-23'));
-        $draft->ask('a', 's', $this->offer('5', 0.0, ExchangeRate::of('EUR', 'USD', '1.25')), new Seller(1, 'S', null, null, FreightTariff::flat(25), OrderMinimum::none()), BigDecimal::of(10), new Usage(0.0, null, 0.0));
+        $draft->ask(
+            'a',
+            's',
+            $this->offer('5', 0.0, ExchangeRate::of('EUR', 'USD', '1.25')),
+            new Seller(1, 'S', null, null, FreightTariff::flat(25), OrderMinimum::none()),
+            BigDecimal::of(10),
+            new Usage(0.0, null, 0.0),
+        );
         self::assertEqualsWithDelta(40.0 + 20.0, $draft->basket()->best()->cost(), 1e-6);
     }
 
     public function testForbiddingSomebodySendsTheLineToTheNextAndACapacityDivides(): void
     {
         $basket = new Basket(
-            ['a' => ['x' => new Bid(10, 10), 'y' => new Bid(12, 12)], 'b' => ['x' => new Bid(10, 10), 'y' => new Bid(15, 15)]],
-            ['x' => new Bidder(FreightTariff::none(), OrderMinimum::none()), 'y' => new Bidder(FreightTariff::none(), OrderMinimum::none())],
+            [
+                'a' => ['x' => new Bid(10, 10), 'y' => new Bid(12, 12)],
+                'b' => ['x' => new Bid(10, 10), 'y' => new Bid(15, 15)],
+            ],
+            [
+                'x' => new Bidder(FreightTariff::none(), OrderMinimum::none()),
+                'y' => new Bidder(FreightTariff::none(), OrderMinimum::none()),
+            ],
         );
         self::assertSame(['a' => 'x', 'b' => 'x'], $basket->best()->chosen);
         self::assertSame(['a' => 'y', 'b' => 'y'], $basket->wished([], ['x'])->best()->chosen);
         self::assertSame(['a' => 'x', 'b' => 'y'], $basket->wished(['b' => 'y'], [])->best()->chosen);
-        $small = new Basket($basket->lines, ['x' => new Bidder(FreightTariff::none(), OrderMinimum::none(), capacity: 10.0)] + $basket->suppliers);
+        $small = new Basket(
+            $basket->lines,
+            ['x' => new Bidder(FreightTariff::none(), OrderMinimum::none(), capacity: 10.0)] + $basket->suppliers,
+        );
         self::assertSame(['a' => 'y', 'b' => 'x'], $small->best()->chosen, 'the line that costs less to move goes');
-        self::assertStringContainsString('10 more than the 10 they can supply', (string) $small->valued(['a' => 'x', 'b' => 'x'])->shares['x']->short);
+        self::assertStringContainsString(
+            '10 more than the 10 they can supply',
+            (string) $small->valued(['a' => 'x', 'b' => 'x'])->shares['x']->short,
+        );
     }
 
     public function testABidOfAStrangerIsRefused(): void
@@ -126,6 +150,16 @@ final class BasketTest extends TestCase
 
     private function offer(string $price, float $duty, ?ExchangeRate $rate = null): OfferTerms
     {
-        return new OfferTerms(1, 1, BuyingRule::of(Pack::of('each', 1)), PriceBreaks::read($price), $rate ?? ExchangeRate::of('EUR', 'EUR', '1'), 1, 5, null, $duty);
+        return new OfferTerms(
+            1,
+            1,
+            BuyingRule::of(Pack::of('each', 1)),
+            PriceBreaks::read($price),
+            $rate ?? ExchangeRate::of('EUR', 'EUR', '1'),
+            1,
+            5,
+            null,
+            $duty,
+        );
     }
 }

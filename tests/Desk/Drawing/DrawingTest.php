@@ -36,7 +36,10 @@ final class DrawingTest extends TestCase
         self::assertSame(18.0, $over->heldTop);
         self::assertSame(42.0, Barrel::of(-5, 0, 10, 40, 100)->heldTop);
         $nothing = Barrel::of(0, 0, 0, 0, 0);
-        self::assertSame([42.0, null, null, false], [$nothing->heldTop, $nothing->safetyHoop, $nothing->reorderHoop, $nothing->short]);
+        self::assertSame(
+            [42.0, null, null, false],
+            [$nothing->heldTop, $nothing->safetyHoop, $nothing->reorderHoop, $nothing->short],
+        );
     }
 
     public function testASparklineJoinsPastAndFuture(): void
@@ -60,29 +63,40 @@ final class DrawingTest extends TestCase
         self::assertSame(['23 Nov', '6 Dec', '20 Dec', '2 Jan'], array_column($chart->dates, 1));
         self::assertNotNull($chart->arrivalX);
         self::assertGreaterThan($chart->reorder, $chart->safety, 'lower levels are drawn lower');
-        self::assertEqualsWithDelta(42 + 324 * 10 / 40, $chart->outX, .1, 'a hundred at ten a day is gone on day ten');
+        self::assertEqualsWithDelta(
+            42 + (324 * 10) / 40,
+            $chart->outX,
+            0.1,
+            'a hundred at ten a day is gone on day ten',
+        );
         self::assertNull(StockChart::of($projection, 0.0, 0.0, new \DateTimeImmutable(), null)->arrivalX);
     }
 
     public function testBarsKeepTheirProportion(): void
     {
         $bars = Bars::of([['48', 4000.0], ['49', 1000.0], ['50', 250.0]]);
-        self::assertEqualsWithDelta(4.0, $bars->bars[0]['height'] / $bars->bars[1]['height'], .01);
+        self::assertEqualsWithDelta(4.0, $bars->bars[0]['height'] / $bars->bars[1]['height'], 0.01);
         self::assertSame(['4.0k', '1.0k', '250'], array_column($bars->bars, 'figure'));
         self::assertSame([true, false, false], array_column($bars->bars, 'strong'));
         self::assertSame([], Bars::of([])->bars);
         foreach ($bars->bars as $bar) {
-            self::assertEqualsWithDelta($bars->height - 18, $bar['y'] + $bar['height'], .1, 'all stand on one line');
+            self::assertEqualsWithDelta($bars->height - 18, $bar['y'] + $bar['height'], 0.1, 'all stand on one line');
         }
     }
 
     public function testTheDemandChartShowsWeeksAndTheSpreadOfTheForecast(): void
     {
-        $chart = DemandChart::of([10.0, 20.0, 0.0], [['ago' => 2, 'kind' => 'one-off bulk sale', 'demand' => 20.0, 'taken' => 10.0, 'kept' => false]], new Forecast('by hand', [20.0], 4.0, .2), new \DateTimeImmutable('2026-11-23'), 5);
+        $chart = DemandChart::of(
+            [10.0, 20.0, 0.0],
+            [['ago' => 2, 'kind' => 'one-off bulk sale', 'demand' => 20.0, 'taken' => 10.0, 'kept' => false]],
+            new Forecast('by hand', [20.0], 4.0, 0.2),
+            new \DateTimeImmutable('2026-11-23'),
+            5,
+        );
         self::assertSame(['', 'one-off bulk sale', ''], array_column($chart->weeks, 'mark'));
         self::assertSame($chart->weeks[0]['y'], $chart->weeks[1]['taken'], 'taken for as much as the week before');
         self::assertCount(3, $chart->weeks);
-        self::assertEqualsWithDelta(2.0, $chart->weeks[1]['height'] / $chart->weeks[0]['height'], .02);
+        self::assertEqualsWithDelta(2.0, $chart->weeks[1]['height'] / $chart->weeks[0]['height'], 0.02);
         self::assertSame(0.0, $chart->weeks[2]['height']);
         self::assertCount(5, explode(' ', $chart->forecast));
         self::assertCount(10, explode(' ', $chart->band));

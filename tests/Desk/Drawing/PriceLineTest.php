@@ -22,10 +22,22 @@ final class PriceLineTest extends TestCase
     /** @param array<string, string> $prices by day, the latest first; "" for what was before */
     private function line(array $prices, string $now): ?PriceLine
     {
-        $offer = new Offer(new Supplier('S', 'S', 'EUR'), new Item('I', 'I', '', Unit::Each), '', 'case', BigDecimal::of(12));
+        $offer = new Offer(
+            new Supplier('S', 'S', 'EUR'),
+            new Item('I', 'I', '', Unit::Each),
+            '',
+            'case',
+            BigDecimal::of(12),
+        );
         $history = [];
         foreach ($prices as $day => $price) {
-            $history[] = new OfferPrice($offer, '' === $day ? null : new \DateTimeImmutable($day), PriceBreaks::read($price), 'test', $day <= self::TODAY);
+            $history[] = new OfferPrice(
+                $offer,
+                '' === $day ? null : new \DateTimeImmutable($day),
+                PriceBreaks::read($price),
+                'test',
+                $day <= self::TODAY,
+            );
         }
 
         return PriceLine::of($history, PriceBreaks::read($now), [], new \DateTimeImmutable(self::TODAY));
@@ -40,7 +52,10 @@ final class PriceLineTest extends TestCase
     {
         $line = $this->line(['2027-01-02' => '12', '2026-10-24' => '10', '' => '8'], '10');
         self::assertNotNull($line);
-        $points = static fn (string $text): array => array_map(static fn (string $point): array => array_map(floatval(...), explode(',', $point)), explode(' ', $text));
+        $points = static fn (string $text): array => array_map(
+            static fn (string $point): array => array_map(floatval(...), explode(',', $point)),
+            explode(' ', $text),
+        );
         $past = $points($line->steps);
         $coming = $points($line->coming);
         self::assertCount(4, $past, 'along, up, along');
@@ -54,6 +69,9 @@ final class PriceLineTest extends TestCase
     public function testWithoutAChangeToComeItEndsToday(): void
     {
         $line = $this->line(['2026-10-24' => '10', '' => '10'], '10');
-        self::assertSame(['', 'today', 298.0, 1], [$line?->coming, $line?->last, $line?->todayX, count($line->up ?? [])]);
+        self::assertSame(
+            ['', 'today', 298.0, 1],
+            [$line?->coming, $line?->last, $line?->todayX, count($line->up ?? [])],
+        );
     }
 }

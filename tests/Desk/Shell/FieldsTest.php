@@ -80,6 +80,9 @@ final class FieldsTest extends TestCase
         self::assertSame('9.30', Format::price(BigDecimal::of('9.3')));
         self::assertSame('0.0712', Format::price(BigDecimal::of('0.0712')));
         self::assertSame('2.5', Format::plain(BigDecimal::of('2.500')));
-        self::assertSame(['1 order', '2 orders', '1,200 quantities'], [Format::plural(1, 'order'), Format::plural(2, 'order'), Format::plural(1200, 'quantity', 'quantities')]);
+        self::assertSame(
+            ['1 order', '2 orders', '1,200 quantities'],
+            [Format::plural(1, 'order'), Format::plural(2, 'order'), Format::plural(1200, 'quantity', 'quantities')],
+        );
     }
 }

@@ -18,7 +18,8 @@ function model(Basket $basket): string
     $cost = $rows = $binaries = [];
     $most = 1e6;
     foreach ($basket->lines as $line => $bids) {
-        $rows[] = implode(' + ', array_map(static fn (int|string $s): string => "x_{$line}_{$s}", array_keys($bids))).' = 1';
+        $rows[] =
+            implode(' + ', array_map(static fn (int|string $s): string => "x_{$line}_{$s}", array_keys($bids))).' = 1';
         foreach ($bids as $s => $bid) {
             $cost[] = sprintf('%.9f x_%s_%s', $bid->cost, $line, $s);
             $binaries[] = "x_{$line}_{$s}";
@@ -39,13 +40,20 @@ function model(Basket $basket): string
         $tiers = $bidder->freight->tiers(1000);
         $any = [];
         foreach ($tiers as $t => $tier) {
-            $cost[] = sprintf('%.9f y_%s_%d', $bidder->orderCost + $tier['cost'] * $bidder->homeForOne * $bidder->freightFactor, $s, $t);
+            $cost[] = sprintf(
+                '%.9f y_%s_%d',
+                $bidder->orderCost + $tier['cost'] * $bidder->homeForOne * $bidder->freightFactor,
+                $s,
+                $t,
+            );
             $binaries[] = $any[] = "y_{$s}_{$t}";
             if (null !== $tier['valueFrom']) {
                 $rows[] = implode(' + ', $sum[0]).sprintf(' - %.9f y_%s_%d >= 0', $tier['valueFrom'], $s, $t);
             }
             if (null !== $tier['kgUpTo']) {
-                $rows[] = implode(' + ', $sum[1]).sprintf(' + %.1f y_%s_%d <= %.9f', $most, $s, $t, $most + $tier['kgUpTo']);
+                $rows[] =
+                    implode(' + ', $sum[1]).
+                    sprintf(' + %.1f y_%s_%d <= %.9f', $most, $s, $t, $most + $tier['kgUpTo']);
             }
         }
         $rows[] = implode(' + ', $any).' <= 1';
@@ -56,7 +64,10 @@ function model(Basket $basket): string
         }
         foreach ([$bidder->minimum->value, $bidder->minimum->kilograms, $bidder->minimum->packs] as $r => $least) {
             if (null !== $least) {
-                $rows[] = implode(' + ', $sum[$r]).implode('', array_map(static fn (string $y): string => sprintf(' - %.9f %s', $least, $y), $any)).' >= 0';
+                $rows[] =
+                    implode(' + ', $sum[$r]).
+                    implode('', array_map(static fn (string $y): string => sprintf(' - %.9f %s', $least, $y), $any)).
+                    ' >= 0';
             }
         }
         if (null !== $bidder->capacity) {
@@ -64,7 +75,13 @@ function model(Basket $basket): string
         }
     }
 
-    return "Minimize\n cost: ".implode("\n + ", $cost)."\nSubject To\n ".implode("\n ", $rows)."\nBinaries\n ".implode("\n ", $binaries)."\nEnd\n";
+    return "Minimize\n cost: ".
+        implode("\n + ", $cost).
+        "\nSubject To\n ".
+        implode("\n ", $rows).
+        "\nBinaries\n ".
+        implode("\n ", $binaries).
+        "\nEnd\n";
 }
 
 /** @return float|null the optimum, null where there is none or it took too long */
@@ -72,10 +89,19 @@ function solve(Basket $basket, int $seconds): ?float
 {
     $file = tempnam(sys_get_temp_dir(), 'award');
     file_put_contents($file, model($basket));
-    exec(sprintf('glpsol --lp %s --cuts --tmlim %d -o %s.out 2>&1', escapeshellarg((string) $file), $seconds, escapeshellarg((string) $file)));
+    exec(
+        sprintf(
+            'glpsol --lp %s --cuts --tmlim %d -o %s.out 2>&1',
+            escapeshellarg((string) $file),
+            $seconds,
+            escapeshellarg((string) $file),
+        ),
+    );
     $out = (string) @file_get_contents($file.'.out');
 
-    return str_contains($out, 'INTEGER OPTIMAL') && 1 === preg_match('/cost = ([\d.e+]+)/', $out, $found) ? (float) $found[1] : null;
+    return str_contains($out, 'INTEGER OPTIMAL') && 1 === preg_match('/cost = ([\d.e+]+)/', $out, $found)
+        ? (float) $found[1]
+        : null;
 }
 
 if (__FILE__ === realpath($argv[0] ?? '')) {

@@ -61,7 +61,9 @@ final readonly class Counts implements Distribution
     public static function poisson(float $mean): self
     {
         if ($mean < 0 || $mean > self::MOST / 4) {
-            throw InvalidValue::because(sprintf('A Poisson mean of %g is out of range; expected 0 to %d.', $mean, self::MOST / 4));
+            throw InvalidValue::because(
+                sprintf('A Poisson mean of %g is out of range; expected 0 to %d.', $mean, self::MOST / 4),
+            );
         }
         if (0.0 === $mean) {
             return new self([1.0]);
@@ -80,13 +82,19 @@ final readonly class Counts implements Distribution
     public static function negativeBinomial(float $mean, float $variance): self
     {
         if ($mean <= 0 || $variance <= $mean || $mean > self::MOST / 4) {
-            throw InvalidValue::because(sprintf('No negative binomial distribution has mean %g and variance %g; expected a mean above 0 and a variance above it.', $mean, $variance));
+            throw InvalidValue::because(
+                sprintf(
+                    'No negative binomial distribution has mean %g and variance %g; expected a mean above 0 and a variance above it.',
+                    $mean,
+                    $variance,
+                ),
+            );
         }
-        $size = $mean * $mean / ($variance - $mean);
+        $size = ($mean * $mean) / ($variance - $mean);
         $share = 1 - $mean / $variance;
-        $mode = $size > 1 ? (int) floor(($size - 1) * $share / (1 - $share)) : 0;
+        $mode = $size > 1 ? (int) floor((($size - 1) * $share) / (1 - $share)) : 0;
 
-        return self::fromMode($mode, static fn (int $k): float => ($k - 1 + $size) / $k * $share);
+        return self::fromMode($mode, static fn (int $k): float => (($k - 1 + $size) / $k) * $share);
     }
 
     /**
@@ -100,7 +108,7 @@ final readonly class Counts implements Distribution
         $probabilities = [];
         $before = 0.0;
         for ($k = 0; $k < self::MOST; ++$k) {
-            $until = $distribution->cumulative($k + .5);
+            $until = $distribution->cumulative($k + 0.5);
             $probabilities[] = max(0.0, $until - $before);
             $before = $until;
             if ($until > 1 - self::TAIL) {
@@ -175,7 +183,7 @@ final readonly class Counts implements Distribution
 
     public function cumulative(float $units): float
     {
-        return $units < 0 ? 0.0 : ($this->until[(int) floor($units)] ?? 1.0);
+        return $units < 0 ? 0.0 : $this->until[(int) floor($units)] ?? 1.0;
     }
 
     public function quantile(float $probability): float

@@ -66,7 +66,7 @@ final class Draws
         do {
             $x = $this->normal();
             $v = (1 + $c * $x) ** 3;
-        } while ($v <= 0 || log(1 - $this->share()) >= .5 * $x * $x + $d - $d * $v + $d * log(max($v, 1e-300)));
+        } while ($v <= 0 || log(1 - $this->share()) >= 0.5 * $x * $x + $d - $d * $v + $d * log(max($v, 1e-300)));
 
         return $d * $v * $scale * $boost;
     }

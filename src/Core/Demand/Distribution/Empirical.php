@@ -35,12 +35,16 @@ final readonly class Empirical implements Distribution
     {
         $mean = $this->mean();
 
-        return sqrt(array_sum(array_map(static fn (float $value): float => ($value - $mean) ** 2, $this->values)) / max(1, count($this->values) - 1));
+        return sqrt(
+            array_sum(array_map(static fn (float $value): float => ($value - $mean) ** 2, $this->values)) /
+                max(1, count($this->values) - 1),
+        );
     }
 
     public function cumulative(float $units): float
     {
-        return count(array_filter($this->values, static fn (float $value): bool => $value <= $units)) / count($this->values);
+        return count(array_filter($this->values, static fn (float $value): bool => $value <= $units)) /
+            count($this->values);
     }
 
     public function quantile(float $probability): float
@@ -54,6 +58,7 @@ final readonly class Empirical implements Distribution
 
     public function loss(float $units): float
     {
-        return array_sum(array_map(static fn (float $value): float => max(0.0, $value - $units), $this->values)) / count($this->values);
+        return array_sum(array_map(static fn (float $value): float => max(0.0, $value - $units), $this->values)) /
+            count($this->values);
     }
 }

@@ -19,7 +19,13 @@ final readonly class Gamma implements Distribution
     public function __construct(private float $mean, private float $deviation)
     {
         if ($mean <= 0 || $deviation <= 0) {
-            throw InvalidValue::because(sprintf('No gamma distribution has mean %g and deviation %g; expected both above 0.', $mean, $deviation));
+            throw InvalidValue::because(
+                sprintf(
+                    'No gamma distribution has mean %g and deviation %g; expected both above 0.',
+                    $mean,
+                    $deviation,
+                ),
+            );
         }
         $this->shape = ($mean / $deviation) ** 2;
         $this->scale = $deviation ** 2 / $mean;
@@ -64,7 +70,11 @@ final readonly class Gamma implements Distribution
     {
         return $units <= 0
             ? $this->mean - $units
-            : max(0.0, $this->mean * (1 - self::lower($this->shape + 1, $units / $this->scale)) - $units * (1 - self::lower($this->shape, $units / $this->scale)));
+            : max(
+                0.0,
+                $this->mean * (1 - self::lower($this->shape + 1, $units / $this->scale)) -
+                    $units * (1 - self::lower($this->shape, $units / $this->scale)),
+            );
     }
 
     /**
@@ -112,6 +122,10 @@ final readonly class Gamma implements Distribution
         }
         $inverse = 1 / ($x * $x);
 
-        return ($x - .5) * log($x) - $x + .5 * log(2 * \M_PI) + (1 / 12 - $inverse * (1 / 360 - $inverse * (1 / 1260 - $inverse / 1680))) / $x - $shift;
+        return ($x - 0.5) * log($x) -
+            $x +
+            0.5 * log(2 * \M_PI) +
+            (1 / 12 - $inverse * (1 / 360 - $inverse * (1 / 1260 - $inverse / 1680))) / $x -
+            $shift;
     }
 }

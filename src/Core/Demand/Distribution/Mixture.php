@@ -21,7 +21,9 @@ final readonly class Mixture implements Distribution
     {
         $mean = $this->mean();
 
-        return sqrt($this->sum(static fn (Distribution $part): float => $part->deviation() ** 2 + ($part->mean() - $mean) ** 2));
+        return sqrt(
+            $this->sum(static fn (Distribution $part): float => $part->deviation() ** 2 + ($part->mean() - $mean) ** 2),
+        );
     }
 
     public function cumulative(float $units): float

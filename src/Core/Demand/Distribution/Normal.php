@@ -23,7 +23,11 @@ final readonly class Normal implements Distribution
 
     public function cumulative(float $units): float
     {
-        return $this->deviation > 0 ? StandardNormal::cumulative(($units - $this->mean) / $this->deviation) : ($units >= $this->mean ? 1.0 : 0.0);
+        return $this->deviation > 0
+            ? StandardNormal::cumulative(($units - $this->mean) / $this->deviation)
+            : ($units >= $this->mean
+                ? 1.0
+                : 0.0);
     }
 
     public function quantile(float $probability): float
@@ -33,6 +37,8 @@ final readonly class Normal implements Distribution
 
     public function loss(float $units): float
     {
-        return $this->deviation > 0 ? $this->deviation * StandardNormal::loss(($units - $this->mean) / $this->deviation) : max(0.0, $this->mean - $units);
+        return $this->deviation > 0
+            ? $this->deviation * StandardNormal::loss(($units - $this->mean) / $this->deviation)
+            : max(0.0, $this->mean - $units);
     }
 }

@@ -48,8 +48,16 @@ enum Shape: string
         return match ($this) {
             self::Normal => new Normal($mean, $deviation),
             self::Gamma => new Gamma($mean, $deviation),
-            self::Counts => $mean > self::FEW_UNITS * 20 ? new Gamma($mean, $deviation) : ($deviation ** 2 > $mean * 1.001 ? Counts::negativeBinomial($mean, $deviation ** 2) : Counts::poisson($mean)),
-            self::Errors => [] === $standardised ? new Normal($mean, $deviation) : Empirical::of(array_map(static fn (float $error): float => max(0.0, $mean + $deviation * $error), $standardised)),
+            self::Counts => $mean > self::FEW_UNITS * 20
+                ? new Gamma($mean, $deviation)
+                : ($deviation ** 2 > $mean * 1.001
+                    ? Counts::negativeBinomial($mean, $deviation ** 2)
+                    : Counts::poisson($mean)),
+            self::Errors => [] === $standardised
+                ? new Normal($mean, $deviation)
+                : Empirical::of(
+                    array_map(static fn (float $error): float => max(0.0, $mean + $deviation * $error), $standardised),
+                ),
         };
     }
 
@@ -86,6 +94,6 @@ enum Shape: string
         $skewness = $three / $count / $variance ** 1.5;
         $kurtosis = $four / $count / $variance ** 2;
 
-        return $count / 6 * ($skewness ** 2 + ($kurtosis - 3) ** 2 / 4) < self::CHI_SQUARE;
+        return ($count / 6) * ($skewness ** 2 + ($kurtosis - 3) ** 2 / 4) < self::CHI_SQUARE;
     }
 }

@@ -11,7 +11,7 @@ final readonly class StandardNormal
 {
     public static function density(float $z): float
     {
-        return exp(-$z * $z / 2) / sqrt(2 * \M_PI);
+        return exp((-$z * $z) / 2) / sqrt(2 * \M_PI);
     }
 
     /**
@@ -24,7 +24,8 @@ final readonly class StandardNormal
         if ($z < -7.0) {
             $square = $z * $z;
 
-            return self::density($z) / -$z * (1 - 1 / $square + 3 / $square ** 2 - 15 / $square ** 3 + 105 / $square ** 4);
+            return (self::density($z) / -$z) *
+                (1 - 1 / $square + 3 / $square ** 2 - 15 / $square ** 3 + 105 / $square ** 4);
         }
         if ($z > 7.0) {
             return 1.0 - self::cumulative(-$z);
@@ -33,7 +34,7 @@ final readonly class StandardNormal
         $before = 0.0;
         for ($i = 3; $sum !== $before; $i += 2) {
             $before = $sum;
-            $term *= $z * $z / $i;
+            $term *= ($z * $z) / $i;
             $sum += $term;
         }
 
@@ -50,7 +51,9 @@ final readonly class StandardNormal
     public static function quantile(float $probability): float
     {
         if ($probability <= 0.0 || $probability >= 1.0) {
-            throw InvalidValue::because(sprintf('A probability of %g has no quantile; expected above 0 and below 1.', $probability));
+            throw InvalidValue::because(
+                sprintf('A probability of %g has no quantile; expected above 0 and below 1.', $probability),
+            );
         }
         $z = 0.0;
         for ($i = 0; $i < 200; ++$i) {

@@ -14,7 +14,12 @@ final readonly class Combination implements Model
 
     public function roll(array $demand, array $origins, int $ahead): array
     {
-        return self::of(array_map(static fn (array $part): array => [$part[0]->roll($demand, $origins, $ahead), $part[1]], $this->parts));
+        return self::of(
+            array_map(
+                static fn (array $part): array => [$part[0]->roll($demand, $origins, $ahead), $part[1]],
+                $this->parts,
+            ),
+        );
     }
 
     /**

@@ -33,7 +33,9 @@ final readonly class Intermittent implements Model
     public static function of(string $kind, float $alpha, float $beta = 0.1): self
     {
         if ($alpha <= 0 || $alpha > 1 || $beta <= 0 || $beta > 1) {
-            throw InvalidValue::because(sprintf('Smoothing by %g and %g is out of range; expected above 0 and up to 1.', $alpha, $beta));
+            throw InvalidValue::because(
+                sprintf('Smoothing by %g and %g is out of range; expected above 0 and up to 1.', $alpha, $beta),
+            );
         }
 
         return new self($kind, $alpha, $beta);
@@ -109,10 +111,16 @@ final readonly class Intermittent implements Model
             }
             if (self::TSB === $kind) {
                 // The probability starts at the share of the first values that had demand.
-                $chance = null === $chance || $seen <= 4 ? $came / $seen : $chance + $beta * (($value > 0 ? 1.0 : 0.0) - $chance);
+                $chance =
+                    null === $chance || $seen <= 4
+                        ? $came / $seen
+                        : $chance + $beta * (($value > 0 ? 1.0 : 0.0) - $chance);
                 $rate = $chance * ($size ?? 0.0);
             } else {
-                $rate = null === $size || null === $interval ? 0.0 : $size / $interval * (self::SBA === $kind ? 1 - $alpha / 2 : 1.0);
+                $rate =
+                    null === $size || null === $interval
+                        ? 0.0
+                        : ($size / $interval) * (self::SBA === $kind ? 1 - $alpha / 2 : 1.0);
             }
         }
 

@@ -51,6 +51,13 @@ enum MethodName: string
     /** @throws InvalidValue */
     public static function named(string $name): self
     {
-        return self::tryFrom($name) ?? throw InvalidValue::because(sprintf('“%s” is not a method; expected auto or one of %s.', $name, implode(', ', array_column(self::cases(), 'value'))));
+        return self::tryFrom($name) ??
+            throw InvalidValue::because(
+                sprintf(
+                    '“%s” is not a method; expected auto or one of %s.',
+                    $name,
+                    implode(', ', array_column(self::cases(), 'value')),
+                ),
+            );
     }
 }

@@ -19,8 +19,14 @@ final readonly class Minimum
      *
      * @return array{list<float>, float} the point and its value
      */
-    public static function find(callable $of, array $start, array $low, array $high, float $tolerance = 1e-8, int $most = 400): array
-    {
+    public static function find(
+        callable $of,
+        array $start,
+        array $low,
+        array $high,
+        float $tolerance = 1e-8,
+        int $most = 400,
+    ): array {
         $size = count($start);
         $simplex = [[$start, $of($start)]];
         for ($i = 0; $i < $size; ++$i) {

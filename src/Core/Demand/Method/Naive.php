@@ -17,7 +17,7 @@ final readonly class Naive implements Model
         foreach ($origins as $origin) {
             $means = [];
             for ($h = 0; $h < $ahead; ++$h) {
-                $at = $origin - $this->period + $h % $this->period;
+                $at = $origin - $this->period + ($h % $this->period);
                 while ($at >= 0 && !isset($demand[$at])) {
                     $at -= $this->period;
                 }

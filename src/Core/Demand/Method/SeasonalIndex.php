@@ -54,7 +54,10 @@ final readonly class SeasonalIndex
         $by = [];
         // With less than two periods there is no moving average for each phase: the mean of the last period stands for it.
         $level = array_sum(array_slice($values, -$period)) / $period;
-        $trends = count($values) >= 2 * $period ? self::centredAverages($values, $period) : array_fill(count($values) - $period, $period, $level);
+        $trends =
+            count($values) >= 2 * $period
+                ? self::centredAverages($values, $period)
+                : array_fill(count($values) - $period, $period, $level);
         foreach ($trends as $t => $trend) {
             if (null !== $demand[$t] && ($additive || $trend > 1e-9)) {
                 $by[$t % $period][] = $additive ? $values[$t] - $trend : $values[$t] / $trend;
@@ -75,14 +78,22 @@ final readonly class SeasonalIndex
             $free += count($some);
             $between += ($terms[$phase] - $mean) ** 2;
         }
-        $perPhase = $free / $period * ($period >= self::LONG_PERIOD ? 16 / 4 : 1);
+        $perPhase = ($free / $period) * ($period >= self::LONG_PERIOD ? 16 / 4 : 1);
         $noise = $within / max($period / 2, $free - $period) / max(1.0, $perPhase);
         $signal = $between / max(1, $period - 1);
         $belief = $signal > 1e-12 ? max(0.0, 1 - $noise / $signal) : 0.0;
 
-        return new self($kind, array_values(array_map(
-            static fn (float $term): float => $additive ? ($term - $mean) * $belief : max(0.02, 1 + ($term / max($mean, 1e-9) - 1) * $belief), $terms,
-        )));
+        return new self(
+            $kind,
+            array_values(
+                array_map(
+                    static fn (float $term): float => $additive
+                        ? ($term - $mean) * $belief
+                        : max(0.02, 1 + ($term / max($mean, 1e-9) - 1) * $belief),
+                    $terms,
+                ),
+            ),
+        );
     }
 
     /**

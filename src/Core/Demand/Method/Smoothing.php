@@ -53,12 +53,24 @@ final readonly class Smoothing implements Model
      *
      * @throws InvalidValue if there is too little history
      */
-    public static function fit(array $demand, Trend $trend = Trend::None, ?Season $kind = null, int $period = 1, ?array $parameters = null, float $tolerance = 1e-8, int $most = 600): self
-    {
+    public static function fit(
+        array $demand,
+        Trend $trend = Trend::None,
+        ?Season $kind = null,
+        int $period = 1,
+        ?array $parameters = null,
+        float $tolerance = 1e-8,
+        int $most = 600,
+    ): self {
         if (null !== $kind && ($period < 2 || count($demand) < 2 * $period)) {
-            throw InvalidValue::because(sprintf('A season needs two whole periods; %d values are fewer than 2 × %d.', count($demand), $period));
+            throw InvalidValue::because(
+                sprintf('A season needs two whole periods; %d values are fewer than 2 × %d.', count($demand), $period),
+            );
         }
-        $start = null === $kind ? self::plainStart($demand, $trend) : self::classicalStart(self::filled(array_slice($demand, 0, 2 * $period)), $period, $kind);
+        $start =
+            null === $kind
+                ? self::plainStart($demand, $trend)
+                : self::classicalStart(self::filled(array_slice($demand, 0, 2 * $period)), $period, $kind);
         $has = [true, Trend::None !== $trend || null !== $kind, null !== $kind, Trend::Damped === $trend];
         if (Trend::None === $trend) {
             $has[1] = false;
@@ -66,11 +78,36 @@ final readonly class Smoothing implements Model
         }
         $which = array_keys(array_filter($has));
         $pick = static fn (float ...$from): array => array_map(static fn (int $one): float => $from[$one], $which);
-        $squares = static fn (array $point): float => self::squares($demand, $kind, $period, $start, self::whole($which, $point));
-        $point = $parameters ?? Minimum::find($squares, $pick(...self::GUESS), $pick(...self::LOW), $pick(...self::HIGH), $tolerance, $most)[0];
+        $squares = static fn (array $point): float => self::squares(
+            $demand,
+            $kind,
+            $period,
+            $start,
+            self::whole($which, $point),
+        );
+        $point =
+            $parameters ??
+            Minimum::find(
+                $squares,
+                $pick(...self::GUESS),
+                $pick(...self::LOW),
+                $pick(...self::HIGH),
+                $tolerance,
+                $most,
+            )[0];
         [$alpha, $beta, $gamma, $phi] = self::whole($which, $point);
 
-        return new self($trend, $kind, $period, $alpha, $beta, $gamma, $phi, self::run($demand, $kind, $period, $start, $alpha, $beta, $gamma, $phi, [], 0)[0], $start);
+        return new self(
+            $trend,
+            $kind,
+            $period,
+            $alpha,
+            $beta,
+            $gamma,
+            $phi,
+            self::run($demand, $kind, $period, $start, $alpha, $beta, $gamma, $phi, [], 0)[0],
+            $start,
+        );
     }
 
     /**
@@ -80,7 +117,18 @@ final readonly class Smoothing implements Model
      */
     private static function squares(array $demand, ?Season $kind, int $period, array $start, array $parameters): float
     {
-        return self::run($demand, $kind, $period, $start, $parameters[0], $parameters[1], $parameters[2], $parameters[3], [], 0)[0];
+        return self::run(
+            $demand,
+            $kind,
+            $period,
+            $start,
+            $parameters[0],
+            $parameters[1],
+            $parameters[2],
+            $parameters[3],
+            [],
+            0,
+        )[0];
     }
 
     /**
@@ -103,7 +151,18 @@ final readonly class Smoothing implements Model
 
     public function roll(array $demand, array $origins, int $ahead): array
     {
-        return self::run($demand, $this->kind, $this->period, $this->start, $this->alpha, $this->beta, $this->gamma, $this->phi, $origins, $ahead)[1];
+        return self::run(
+            $demand,
+            $this->kind,
+            $this->period,
+            $this->start,
+            $this->alpha,
+            $this->beta,
+            $this->gamma,
+            $this->phi,
+            $origins,
+            $ahead,
+        )[1];
     }
 
     /**
@@ -115,7 +174,18 @@ final readonly class Smoothing implements Model
      */
     public function state(array $demand): array
     {
-        $run = self::run($demand, $this->kind, $this->period, $this->start, $this->alpha, $this->beta, $this->gamma, $this->phi, [], 0);
+        $run = self::run(
+            $demand,
+            $this->kind,
+            $this->period,
+            $this->start,
+            $this->alpha,
+            $this->beta,
+            $this->gamma,
+            $this->phi,
+            [],
+            0,
+        );
 
         return ['level' => $run[2], 'slope' => $run[3], 'season' => $run[4]];
     }
@@ -127,8 +197,18 @@ final readonly class Smoothing implements Model
      *
      * @return array{float, array<int, list<float>>, float, float, array<int, float>} squared errors, forecasts by origin, level, slope, season
      */
-    private static function run(array $demand, ?Season $kind, int $period, array $start, float $alpha, float $beta, float $gamma, float $phi, array $origins, int $ahead): array
-    {
+    private static function run(
+        array $demand,
+        ?Season $kind,
+        int $period,
+        array $start,
+        float $alpha,
+        float $beta,
+        float $gamma,
+        float $phi,
+        array $origins,
+        int $ahead,
+    ): array {
         [$level, $slope, $season, $first] = $start;
         $sse = 0.0;
         $rolled = [];
@@ -193,8 +273,8 @@ final readonly class Smoothing implements Model
                 $season[$phase] = $gamma * ($observed - $level) + $keepSeason * $term;
             } else {
                 $error = $observed - $base * $term;
-                $level = $alpha * $observed / ($term > 1e-9 ? $term : 1e-9) + $keepLevel * $base;
-                $season[$phase] = $gamma * $observed / ($level > 1e-9 ? $level : 1e-9) + $keepSeason * $term;
+                $level = ($alpha * $observed) / ($term > 1e-9 ? $term : 1e-9) + $keepLevel * $base;
+                $season[$phase] = ($gamma * $observed) / ($level > 1e-9 ? $level : 1e-9) + $keepSeason * $term;
             }
             $sse += $error * $error;
             $slope = $beta * ($level - $before) + $keepSlope * $slope;
@@ -211,8 +291,16 @@ final readonly class Smoothing implements Model
      *
      * @return list<float>
      */
-    private static function ahead(?Season $kind, float $level, float $slope, array $season, int $phase, int $period, float $phi, int $ahead): array
-    {
+    private static function ahead(
+        ?Season $kind,
+        float $level,
+        float $slope,
+        array $season,
+        int $phase,
+        int $period,
+        float $phi,
+        int $ahead,
+    ): array {
         $means = [];
         $run = 0.0;
         $damping = 1.0;
@@ -268,7 +356,10 @@ final readonly class Smoothing implements Model
             $figure[] = $sum / max(1.0, $counts[$phase]);
         }
         $mean = array_sum($figure) / $period;
-        $season = array_map(static fn (float $term): float => Season::Additive === $kind ? $term - $mean : $term / max($mean, 1e-9), $figure);
+        $season = array_map(
+            static fn (float $term): float => Season::Additive === $kind ? $term - $mean : $term / max($mean, 1e-9),
+            $figure,
+        );
         // Numbered from 1 at the first trend value, as R does.
         [$intercept, $slope] = self::line($trend, (int) array_key_first($trend));
 
@@ -312,7 +403,7 @@ final readonly class Smoothing implements Model
                 for ($k = $i + 1, $end = count($values); $k < $end && null === $after; ++$k) {
                     $after = $values[$k];
                 }
-                $value = (($before ?? $after ?? 0.0) + ($after ?? $before ?? 0.0)) / 2;
+                $value = (($before ?? ($after ?? 0.0)) + ($after ?? ($before ?? 0.0))) / 2;
             } else {
                 $before = $value;
             }

@@ -37,7 +37,7 @@ final readonly class Theta implements Model
 
     public function roll(array $demand, array $origins, int $ahead): array
     {
-        $alpha = max(.01, $this->smoothing->alpha);
+        $alpha = max(0.01, $this->smoothing->alpha);
         $rolled = [];
         foreach ($this->smoothing->roll($demand, $origins, $ahead) as $origin => $means) {
             $lag = (1 - (1 - $alpha) ** $origin) / $alpha;

@@ -16,8 +16,13 @@ final readonly class Award
      * @param float                 $gap    the most that a better award could save; infinite where nobody looked
      * @param int                   $steps  partial awards looked at
      */
-    public function __construct(public array $chosen, public array $shares, public array $unmet, public float $gap, public int $steps)
-    {
+    public function __construct(
+        public array $chosen,
+        public array $shares,
+        public array $unmet,
+        public float $gap,
+        public int $steps,
+    ) {
     }
 
     public function cost(): float

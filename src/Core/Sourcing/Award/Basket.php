@@ -26,10 +26,14 @@ final readonly class Basket
         foreach ($lines as $line => $bids) {
             foreach ($bids as $supplier => $bid) {
                 if (!isset($suppliers[$supplier])) {
-                    throw InvalidValue::because(sprintf('Line “%s” has a bid of “%s”, who is not among the suppliers.', $line, $supplier));
+                    throw InvalidValue::because(
+                        sprintf('Line “%s” has a bid of “%s”, who is not among the suppliers.', $line, $supplier),
+                    );
                 }
                 if ($bid->value < 0 || $bid->kilograms < 0 || $bid->packs < 0 || !is_finite($bid->cost)) {
-                    throw InvalidValue::because(sprintf('The bid of “%s” for line “%s” is below zero or no number.', $supplier, $line));
+                    throw InvalidValue::because(
+                        sprintf('The bid of “%s” for line “%s” is below zero or no number.', $supplier, $line),
+                    );
                 }
             }
         }
@@ -77,7 +81,15 @@ final readonly class Basket
     /** @param array<int|string, string> $chosen supplier by line */
     public function valued(array $chosen): Award
     {
-        return $this->award(array_filter($chosen, fn (string $supplier, string|int $line): bool => isset($this->lines[$line][$supplier]), \ARRAY_FILTER_USE_BOTH), \INF, 0);
+        return $this->award(
+            array_filter(
+                $chosen,
+                fn (string $supplier, string|int $line): bool => isset($this->lines[$line][$supplier]),
+                \ARRAY_FILTER_USE_BOTH,
+            ),
+            \INF,
+            0,
+        );
     }
 
     /**
@@ -130,16 +142,31 @@ final readonly class Basket
             $packs = array_sum(array_map(static fn (Bid $bid): float => $bid->packs, $bids));
             $short = $bidder->minimum->shortfall($value, $kilograms, $packs);
             if (null === $short && null !== $bidder->capacity && $value > $bidder->capacity + 1e-6) {
-                $short = sprintf('%s more than the %s they can supply', number_format(ceil($value - $bidder->capacity)), number_format($bidder->capacity));
+                $short = sprintf(
+                    '%s more than the %s they can supply',
+                    number_format(ceil($value - $bidder->capacity)),
+                    number_format($bidder->capacity),
+                );
             }
             $shares[(string) $supplier] = new Share(
-                $names, array_sum(array_map(static fn (Bid $bid): float => $bid->cost, $bids)),
-                $bidder->freight->of($value, $kilograms) * $bidder->homeForOne * $bidder->freightFactor, $bidder->orderCost, $value, $kilograms, $short,
+                $names,
+                array_sum(array_map(static fn (Bid $bid): float => $bid->cost, $bids)),
+                $bidder->freight->of($value, $kilograms) * $bidder->homeForOne * $bidder->freightFactor,
+                $bidder->orderCost,
+                $value,
+                $kilograms,
+                $short,
             );
         }
         uasort($shares, static fn (Share $a, Share $b): int => $b->cost() <=> $a->cost());
         $named = array_map(strval(...), array_keys($this->lines));
 
-        return new Award($chosen, $shares, array_values(array_diff($named, array_map(strval(...), array_keys($chosen)))), $gap, $looked);
+        return new Award(
+            $chosen,
+            $shares,
+            array_values(array_diff($named, array_map(strval(...), array_keys($chosen)))),
+            $gap,
+            $looked,
+        );
     }
 }

@@ -28,8 +28,11 @@ final class BasketDraft
     private array $factors = [];
 
     /** @param float $orderCost of placing and receiving one more order, home currency */
-    public function __construct(private readonly CostRates $rates, private readonly float $orderCost, private readonly \DateTimeImmutable $today)
-    {
+    public function __construct(
+        private readonly CostRates $rates,
+        private readonly float $orderCost,
+        private readonly \DateTimeImmutable $today,
+    ) {
     }
 
     /** A line to be bought, also where nobody should offer it. */
@@ -45,16 +48,35 @@ final class BasketDraft
      *
      * @return LandedCost|null without freight; null where the supplier has a cheaper one for the line
      */
-    public function ask(int|string $line, int|string $supplier, OfferTerms $offer, Seller $seller, BigDecimal $units, Usage $usage): ?LandedCost
-    {
-        $with = fn (FreightTariff $freight): LandedCost => LandedCost::of($offer, $seller->withFreight($freight), $units, $usage, $this->rates, $this->today, new Alongside());
+    public function ask(
+        int|string $line,
+        int|string $supplier,
+        OfferTerms $offer,
+        Seller $seller,
+        BigDecimal $units,
+        Usage $usage,
+    ): ?LandedCost {
+        $with = fn (FreightTariff $freight): LandedCost => LandedCost::of(
+            $offer,
+            $seller->withFreight($freight),
+            $units,
+            $usage,
+            $this->rates,
+            $this->today,
+            new Alongside(),
+        );
         $bare = $with(FreightTariff::none());
         if (isset($this->lines[$line][$supplier]) && $this->lines[$line][$supplier]->cost <= $bare->total()) {
             return null;
         }
         $perHome = $offer->rate->foreignForOne->toFloat();
         $this->factors[$supplier][] = $with(FreightTariff::flat($perHome))->total() - $bare->total();
-        $this->lines[$line][$supplier] = new Bid($bare->total(), $offer->prices->costOf($bare->packs)->toFloat(), $bare->units * $offer->kgPerUnit, $bare->packs->toFloat());
+        $this->lines[$line][$supplier] = new Bid(
+            $bare->total(),
+            $offer->prices->costOf($bare->packs)->toFloat(),
+            $bare->units * $offer->kgPerUnit,
+            $bare->packs->toFloat(),
+        );
         $this->sellers[$supplier] = [$seller, 1 / $perHome];
 
         return $bare;
@@ -64,7 +86,13 @@ final class BasketDraft
     {
         $bidders = [];
         foreach ($this->sellers as $supplier => [$seller, $homeForOne]) {
-            $bidders[$supplier] = new Bidder($seller->freight, $seller->minimum, $homeForOne, $this->orderCost, array_sum($this->factors[$supplier]) / count($this->factors[$supplier]));
+            $bidders[$supplier] = new Bidder(
+                $seller->freight,
+                $seller->minimum,
+                $homeForOne,
+                $this->orderCost,
+                array_sum($this->factors[$supplier]) / count($this->factors[$supplier]),
+            );
         }
 
         return new Basket($this->lines, $bidders);

@@ -13,7 +13,11 @@ final readonly class Bid
      * @param float $kilograms its weight
      * @param float $packs     how many packs
      */
-    public function __construct(public float $cost, public float $value, public float $kilograms = 0.0, public float $packs = 1.0)
-    {
+    public function __construct(
+        public float $cost,
+        public float $value,
+        public float $kilograms = 0.0,
+        public float $packs = 1.0,
+    ) {
     }
 }

@@ -85,7 +85,10 @@ final class Search
                 }
             }
             $this->tiers[$s] = $this->tiersOf($bidder, $most);
-            $this->servings[$s] = new Serving($this->tiers[$s], array_filter(array_map(static fn (array $uses): ?array => $uses[$s] ?? null, $this->uses)));
+            $this->servings[$s] = new Serving(
+                $this->tiers[$s],
+                array_filter(array_map(static fn (array $uses): ?array => $uses[$s] ?? null, $this->uses)),
+            );
             $this->slopes[$s] = $most[0] > 0 ? min([\INF, ...array_column($this->tiers[$s], 'cost')]) / $most[0] : 0.0;
         }
     }
@@ -204,7 +207,10 @@ final class Search
         foreach ($bids as $i => $lineBids) {
             if (count($lineBids) > 1) {
                 $shares = array_intersect_key($node['lineShares'][$i] ?? [], $lineBids);
-                $first = [] === $shares ? (int) array_search(min($lineBids), $lineBids, true) : (int) array_search(max($shares), $shares, true);
+                $first =
+                    [] === $shares
+                        ? (int) array_search(min($lineBids), $lineBids, true)
+                        : (int) array_search(max($shares), $shares, true);
                 $others = $lineBids;
                 unset($others[$first]);
                 $doubt = 1 - ($shares[$first] ?? 0.0) - 1e-6 * (min([\INF, ...$others]) - $lineBids[$first]);
@@ -215,7 +221,9 @@ final class Search
         }
         if (null === $line || null === $who) {
             // Nothing is left to decide on the lines: the award is known, whichever tiers it comes to.
-            $this->consider(array_map(static fn (array $lineBids): int => (int) array_key_first($lineBids), array_values($bids)));
+            $this->consider(
+                array_map(static fn (array $lineBids): int => (int) array_key_first($lineBids), array_values($bids)),
+            );
 
             return [];
         }
@@ -283,7 +291,14 @@ final class Search
     private function relax(array $options, array $bids, array $prices, float $known, int $iterations): array
     {
         $columns = self::columns($bids);
-        $best = ['bound' => -\INF, 'prices' => $prices, 'options' => $options, 'bids' => $bids, 'tierShares' => [], 'lineShares' => []];
+        $best = [
+            'bound' => -\INF,
+            'prices' => $prices,
+            'options' => $options,
+            'bids' => $bids,
+            'tierShares' => [],
+            'lineShares' => [],
+        ];
         $tierShares = array_map(static fn (array $open): array => array_fill_keys($open, 0.0), $options);
         $lineShares = [];
         $counted = 0;
@@ -341,14 +356,20 @@ final class Search
                 break;
             }
             // A line nobody takes must offer more, one that several take less.
-            $step = $pace * ($this->bestCost - $bound) / $square;
+            $step = ($pace * ($this->bestCost - $bound)) / $square;
             foreach ($cover as $i => $part) {
                 $prices[$i] += $step * (1 - $part);
             }
         }
         $counted = max(1, $counted);
-        $best['tierShares'] = array_map(static fn (array $shares): array => array_map(static fn (float $share): float => $share / $counted, $shares), $tierShares);
-        $best['lineShares'] = array_map(static fn (array $shares): array => array_map(static fn (float $share): float => $share / $counted, $shares), $lineShares);
+        $best['tierShares'] = array_map(
+            static fn (array $shares): array => array_map(static fn (float $share): float => $share / $counted, $shares),
+            $tierShares,
+        );
+        $best['lineShares'] = array_map(
+            static fn (array $shares): array => array_map(static fn (float $share): float => $share / $counted, $shares),
+            $lineShares,
+        );
         $best['bound'] = max($known, $best['bound']);
 
         return $best;
@@ -449,7 +470,10 @@ final class Search
                     continue;
                 }
                 $before = $sums[$s] ?? [0.0, 0.0, 0.0];
-                $added = $there + $this->orderCost($s, self::plus($before, $this->uses[$i][$s])) - $this->orderCost($s, $before);
+                $added =
+                    $there +
+                    $this->orderCost($s, self::plus($before, $this->uses[$i][$s])) -
+                    $this->orderCost($s, $before);
                 if ($added < $best) {
                     [$best, $to] = [$added, $s];
                 }
@@ -489,7 +513,11 @@ final class Search
                 }
                 $atA = self::plus(self::minus($sums[$a], $this->uses[$i][$a]), $this->uses[$j][$a]);
                 $atB = self::plus(self::minus($sums[$b], $this->uses[$j][$b]), $this->uses[$i][$b]);
-                $change += $this->orderCost($a, $atA) + $this->orderCost($b, $atB) - $this->orderCost($a, $sums[$a]) - $this->orderCost($b, $sums[$b]);
+                $change +=
+                    $this->orderCost($a, $atA) +
+                    $this->orderCost($b, $atB) -
+                    $this->orderCost($a, $sums[$a]) -
+                    $this->orderCost($b, $sums[$b]);
                 if ($change < -self::TINY) {
                     [$chosen[$i], $chosen[$j]] = [$b, $a];
                     [$sums[$a], $sums[$b]] = [$atA, $atB];
@@ -515,7 +543,7 @@ final class Search
                 $who = null;
                 foreach ($costs as $s => $cost) {
                     $cost += $this->slopes[$s] * $this->uses[$i][$s][0];
-                    if (($subset >> $s & 1) === 1 && $cost < $least) {
+                    if ((($subset >> $s) & 1) === 1 && $cost < $least) {
                         [$least, $who] = [$cost, $s];
                     }
                 }
@@ -613,7 +641,10 @@ final class Search
      */
     private function tiersOf(Bidder $bidder, array $most): array
     {
-        $minimums = array_filter([$bidder->minimum->value, $bidder->minimum->kilograms, $bidder->minimum->packs], static fn (?float $least): bool => null !== $least);
+        $minimums = array_filter(
+            [$bidder->minimum->value, $bidder->minimum->kilograms, $bidder->minimum->packs],
+            static fn (?float $least): bool => null !== $least,
+        );
         $proper = $missed = [];
         foreach ($bidder->freight->tiers($most[1]) as $tier) {
             $cost = $bidder->orderCost + $tier['cost'] * $bidder->homeForOne * $bidder->freightFactor;
@@ -624,7 +655,13 @@ final class Search
                 $strict[$r] = max($strict[$r] ?? 0.0, $least);
             }
             $capped = null === $bidder->capacity ? $upTo : [0 => $bidder->capacity] + $upTo;
-            $reachable = [] === array_filter($strict, static fn (float $limit, int $r): bool => $limit > $most[$r] + self::TINY, \ARRAY_FILTER_USE_BOTH);
+            $reachable =
+                [] ===
+                array_filter(
+                    $strict,
+                    static fn (float $limit, int $r): bool => $limit > $most[$r] + self::TINY,
+                    \ARRAY_FILTER_USE_BOTH,
+                );
             if ($reachable) {
                 $proper[] = ['cost' => $cost, 'from' => $strict, 'upTo' => $capped];
             }
@@ -632,7 +669,9 @@ final class Search
                 $missed[] = ['cost' => $cost + $this->penalty, 'from' => $from, 'upTo' => $upTo];
             }
         }
-        $missed = array_values(array_filter($missed, static fn (array $tier): bool => ($tier['from'][0] ?? 0.0) <= $most[0] + self::TINY));
+        $missed = array_values(
+            array_filter($missed, static fn (array $tier): bool => ($tier['from'][0] ?? 0.0) <= $most[0] + self::TINY),
+        );
 
         return [...$proper, ...$missed];
     }

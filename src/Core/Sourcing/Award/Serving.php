@@ -38,7 +38,10 @@ final readonly class Serving
         [$gain, $taken, $sums] = $this->wanted($column, $prices);
         $ways = [];
         foreach ($open as $tier) {
-            $ways[$tier] = Search::CLOSED === $tier ? [0.0, [], []] : $this->within($this->tiers[$tier], $column, $prices, $gain, $taken, $sums);
+            $ways[$tier] =
+                Search::CLOSED === $tier
+                    ? [0.0, [], []]
+                    : $this->within($this->tiers[$tier], $column, $prices, $gain, $taken, $sums);
         }
 
         return $ways;
@@ -178,8 +181,15 @@ final readonly class Serving
      *
      * @return array{float, array<int, float>, float}|null value, share of each line taken, worth of the resource; null where it cannot be kept
      */
-    private function keeping(int $resource, float $limit, bool $lower, array $tier, array $column, array $prices, array $worths): ?array
-    {
+    private function keeping(
+        int $resource,
+        float $limit,
+        bool $lower,
+        array $tier,
+        array $column,
+        array $prices,
+        array $worths,
+    ): ?array {
         $value = $tier['cost'];
         foreach ($worths as $r => $worth) {
             $value += $worth * ($worth > 0 ? $tier['from'][$r] : $tier['upTo'][$r]);
@@ -198,7 +208,7 @@ final readonly class Serving
                 $sum += $use;
             }
             // By what one of the resource costs to get, or brings to give up.
-            if ($use > self::TINY && ($reduced < 0) !== $lower) {
+            if ($use > self::TINY && $reduced < 0 !== $lower) {
                 $ratios[$i] = abs($reduced) / $use;
             }
         }
