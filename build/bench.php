@@ -67,6 +67,33 @@ function signIn(string $base): string
 $jars = array_map(static fn (): string => signIn($base), range(1, 8));
 $manifest = json_decode((string) file_get_contents(__DIR__.'/../public/built/manifest.json'), true);
 $pages = ['static file' => $manifest['built/app.css'], 'Today' => '/', 'Reorder' => '/reorder', 'Orders' => '/orders', 'An order' => '/orders/PO-1081', 'Dock' => '/dock', 'Stock' => '/stock', 'An item' => '/items/JAR-340R', 'Compare' => '/compare', 'Compare an item' => '/compare/items/JAR-370H?units=576', 'Suppliers' => '/suppliers', 'Items' => '/items'];
+/** Queries of one request to each page, counted by the database while nobody else asks it. */
+function queries(string $base, string $jar, array $pages): void
+{
+    require_once __DIR__.'/../config/environment.php';
+    $url = parse_url((string) $_SERVER['DATABASE_URL']);
+    $database = new PDO(sprintf('mysql:host=%s;port=%d', $url['host'], $url['port']), $url['user'], $url['pass']);
+    $count = static fn (): int => (int) $database->query("SHOW GLOBAL STATUS LIKE 'Com_select'")->fetchColumn(1);
+    $most = 0;
+    printf("\nQueries a page\n");
+    foreach (array_slice($pages, 1) as $name => $path) {
+        $once = static function () use ($base, $jar, $path): void { curl_exec(handle($base.$path, $jar)); };
+        $once();
+        // The workers ask too, now and then: the least of three is the page's own.
+        $seen = [];
+        for ($i = 0; $i < 3; ++$i) {
+            $before = $count();
+            $once();
+            $seen[] = $count() - $before;
+        }
+        $most = max($most, min($seen));
+        printf("  %-18s %3d%s\n", $name, min($seen), min($seen) > MOST_QUERIES ? '  too many' : '');
+    }
+    $most <= MOST_QUERIES || print sprintf("FAILED: at most %d queries a page are meant\n", MOST_QUERIES);
+}
+
+const MOST_QUERIES = 15;
+queries($base, $jars[0], $pages);
 foreach ([1 => 60, 8 => 160] as $clients => $requests) {
     printf("\n%d client%s%s p50 ms   p95 ms   p50 to static\n", $clients, $clients > 1 ? 's' : ' ', str_repeat(' ', 6));
     $static = null;

@@ -80,6 +80,5 @@ $seconds = (hrtime(true) - $start) / 1e9;
 $start = hrtime(true);
 exec('/usr/bin/env php '.$console.' planning:run 2>&1');
 $again = (hrtime(true) - $start) / 1e9;
-$peak = $connection->fetchOne('SELECT message FROM planning_run ORDER BY id DESC LIMIT 1');
-printf("%d item-sites, %s rows of history: %.1f s, %.0f a second; again with nothing changed %.1f s%s\n", $count, number_format((int) (is_numeric($rows) ? $rows : 0)), $seconds, $count / $seconds, $again, is_string($peak) && '' !== $peak ? '; '.$peak : '');
+printf("%d item-sites, %s rows of history: %.1f s, %.0f a second; again with nothing changed %.1f s\n", $count, number_format((int) (is_numeric($rows) ? $rows : 0)), $seconds, $count / $seconds, $again);
 printf("listed on the board: %s\n", (string) (is_scalar($listed = $connection->fetchOne('SELECT COUNT(*) FROM proposal WHERE listed = 1')) ? $listed : ''));

@@ -44,6 +44,7 @@ final class ReorderBoard
     ];
     /** Rows shown at once; the rest follows as one scrolls. */
     public const PAGE = 30;
+    private const AT_MOST = 20_000;
     private const DAYS_SHOWN = 42;
 
     /** @var array<int, BigDecimal|null> by offer, of those asked for so far */
@@ -110,9 +111,19 @@ final class ReorderBoard
             ];
         }
         usort($groups, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        // The first groups, until there are rows enough.
+        $open = [];
+        $sofar = 0;
+        foreach ($groups as [, $id]) {
+            if ($sofar < $rows) {
+                $open[] = $id;
+            }
+            $sofar += $sums[$id]['listed'];
+        }
+        $found = $this->proposals->pages($open, $site, $sort, $words, min($rows, self::AT_MOST));
         $pages = [];
         foreach ($groups as [, $id]) {
-            $pages[$id] = $rows > 0 ? $this->proposals->page($id, $site, $sort, $words, 0, $rows) : [];
+            $pages[$id] = array_slice($found[$id] ?? [], 0, max(0, $rows));
             $rows -= count($pages[$id]);
         }
         // All of them from one query; each group then finds its own.

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Planning;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
@@ -321,7 +322,7 @@ final readonly class Proposals
                 : $this->connection->fetchAllAssociative(
                     "SELECT CONCAT(item_id, ':', site_id) k, forecast_key, forecast FROM proposal WHERE item_id IN (?)",
                     [$items],
-                    [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+                    [ArrayParameterType::INTEGER],
                 );
         $known = [];
         foreach ($rows as $row) {
@@ -439,6 +440,35 @@ final readonly class Proposals
         );
 
         return $ids;
+    }
+
+    /**
+     * The same for several suppliers, from one query.
+     *
+     * @param list<int> $suppliers 0 for what nobody sells
+     * @param string    $order     one of the constants of ORDERS
+     * @param int       $most      of each
+     *
+     * @return array<int, list<int>> ids in order, by supplier
+     */
+    public function pages(array $suppliers, ?Site $site, string $order, string $words, int $most): array
+    {
+        if ([] === $suppliers) {
+            return [];
+        }
+        /** @var list<array{id: int, supplier: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT id, supplier FROM (SELECT p.id, COALESCE(o.supplier_id, 0) supplier, ROW_NUMBER() OVER (PARTITION BY o.supplier_id ORDER BY '
+                .self::ORDERS[$order].') n FROM '.self::listed($words).' AND COALESCE(o.supplier_id, 0) IN (:suppliers)) page WHERE n <= :most ORDER BY n',
+            $this->where($site, $words) + ['suppliers' => $suppliers, 'most' => $most],
+            ['suppliers' => ArrayParameterType::INTEGER],
+        );
+        $pages = [];
+        foreach ($rows as $row) {
+            $pages[$row['supplier']][] = $row['id'];
+        }
+
+        return $pages;
     }
 
     /** @return list<OutlineRow> what is chosen and not drafted, at all sites */

@@ -37,6 +37,9 @@ final readonly class PlanAgain
     /** @return bool whether there was anything to do, so that there may be more */
     public function some(): bool
     {
+        if (0 === $this->moved->last()) {
+            return false;
+        }
         $did = false;
         $this->moved->alone(function () use (&$did): void {
             $did = $this->turn();
