@@ -30,7 +30,7 @@ final readonly class Worthwhile
     /** @return list<array{proposal: SavedProposal, suppliers: int, chosen: LandedCost|null, best: LandedCost, saved: float}> what saves most first */
     public function of(?Site $site): array
     {
-        $proposals = array_slice($this->proposals->withSeveralSuppliers($site), 0, self::MOST);
+        $proposals = $this->proposals->withSeveralSuppliers($site, self::MOST);
         $candidates = $this->candidates->of(
             array_values(
                 array_unique(array_map(static fn (SavedProposal $proposal): int => $proposal->item->id, $proposals)),

@@ -494,13 +494,14 @@ final readonly class Proposals
     }
 
     /** @return list<SavedProposal> those on the board whose item more than one supplier offers, the dearest first */
-    public function withSeveralSuppliers(?Site $site): array
+    public function withSeveralSuppliers(?Site $site, int $most): array
     {
         /** @var list<int> $ids */
         $ids = $this->connection->fetchFirstColumn(
             'SELECT p.id FROM '.
                 self::listed('').
-                ' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force WHERE :today BETWEEN from_day AND until_day GROUP BY item_id HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT 200',
+                ' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force WHERE :today BETWEEN from_day AND until_day GROUP BY item_id HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT '.
+                $most,
             $this->where($site, ''),
         );
 

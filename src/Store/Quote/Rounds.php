@@ -16,10 +16,23 @@ final readonly class Rounds
     {
     }
 
-    /** @return list<QuoteRound> latest first */
+    /** @return list<QuoteRound> latest first, with what is asked and who is asked loaded */
     public function all(int $most = 100): array
     {
-        return $this->entities->getRepository(QuoteRound::class)->findBy([], ['id' => 'DESC'], $most);
+        $rounds = $this->entities->getRepository(QuoteRound::class)->findBy([], ['id' => 'DESC'], $most);
+        foreach ([] === $rounds ? [] : ['items', 'quotes'] as $part) {
+            $this->entities
+                ->createQueryBuilder()
+                ->select('r', 'p')
+                ->from(QuoteRound::class, 'r')
+                ->leftJoin('r.'.$part, 'p')
+                ->where('r IN (:rounds)')
+                ->setParameter('rounds', $rounds)
+                ->getQuery()
+                ->getResult();
+        }
+
+        return $rounds;
     }
 
     public function byNumber(string $number): ?QuoteRound
