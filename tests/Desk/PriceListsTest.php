@@ -314,29 +314,18 @@ final class PriceListsTest extends DeskTestCase
             $this->connection()->fetchOne('SELECT stated_content FROM offer WHERE id = ?', [$offer]),
         );
         self::assertSame(3.0, $this->number('SELECT COUNT(*) FROM offer_price WHERE offer_id = ?', [$offer]));
-        $this->post(
-            $path,
-            [
-                'prices' => '1=9.00 40=9.50',
-                'content' => 'a lot',
-                'duty_percent' => '400',
-                'valid_from' => '2027-02-01',
-                'valid_until' => '2027-01-01',
-            ] + $form,
-        );
+        $wrong = [
+            'prices' => '1=9.00 40=9.50',
+            'content' => 'a lot',
+            'duty_percent' => '400',
+            'valid_from' => '2027-02-01',
+            'valid_until' => '2027-01-01',
+        ];
+        $this->post($path, $wrong + $form);
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('Somebody changed this offer', $this->text());
         $form['version'] = $this->browser->getCrawler()->filter('input[name="version"]')->attr('value');
-        $this->post(
-            $path,
-            [
-                'prices' => '1=9.00 40=9.50',
-                'content' => 'a lot',
-                'duty_percent' => '400',
-                'valid_from' => '2027-02-01',
-                'valid_until' => '2027-01-01',
-            ] + $form,
-        );
+        $this->post($path, $wrong + $form);
         foreach (
             [
                 'From 40 on the price rises',

@@ -15,6 +15,7 @@ use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Ordering\SendOrder;
+use TallBarrel\Work\Planning\PlanAgain;
 use TallBarrel\Work\Planning\PlanPart;
 use TallBarrel\Work\Planning\RunPlanning;
 
@@ -37,6 +38,7 @@ final class QueueTest extends StoreTestCase
         return self::number('SELECT COUNT(*) FROM queued_message WHERE queue_name = ?', $queue);
     }
 
+    /** @phpstan-impure */
     private static function number(string $query, int|string ...$values): int
     {
         $number = self::connection()->fetchOne($query, array_values($values));
@@ -129,6 +131,28 @@ final class QueueTest extends StoreTestCase
             0,
             self::number('SELECT COUNT(*) FROM staged_proposal') + self::number('SELECT COUNT(*) FROM staged_part'),
         );
+    }
+
+    public function testWhatMovesDuringARunIsPlannedAtOnceForAPersonAndKeptForWhenItIsThrough(): void
+    {
+        self::take('planning');
+        $item = self::number('SELECT MIN(item_id) FROM proposal');
+        $run = self::get(RunPlanning::class)->begin(PlanningOptions::usual());
+        $parts = self::take('planning');
+        self::connection()->executeStatement('DELETE FROM moved_item');
+        self::connection()->executeStatement('INSERT INTO moved_item (item_id) VALUES (?)', [$item]);
+        self::connection()->executeStatement('UPDATE proposal SET on_hand = -1 WHERE item_id = ?', [$item]);
+        self::assertFalse(self::get(PlanAgain::class)->some());
+        self::assertSame(1, self::number('SELECT on_hand = -1 FROM proposal WHERE item_id = ? LIMIT 1', $item), 'the run comes first');
+        self::get(PlanAgain::class)->aHandful();
+        self::assertSame(0, self::number('SELECT on_hand = -1 FROM proposal WHERE item_id = ? LIMIT 1', $item));
+        self::assertSame(1, self::number('SELECT COUNT(*) FROM moved_item'), 'the run may have read it before');
+        foreach ($parts as $part) {
+            self::handle($part->getMessage());
+        }
+        self::assertFalse(self::get(Proposals::class)->isRunning($run->id));
+        self::get(PlanAgain::class)->some();
+        self::assertSame(0, self::number('SELECT COUNT(*) FROM moved_item'));
     }
 
     public function testAnOvertakenRunLeavesNothingBehind(): void

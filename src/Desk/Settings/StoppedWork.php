@@ -56,9 +56,10 @@ final readonly class StoppedWork
     /** @throws Refused if somebody settled it meanwhile */
     public function again(int $id): void
     {
-        $envelope = $this->find($id);
-        // Back in its queue if and only if it is gone from here.
-        $this->connection->transactional(function () use ($envelope): void {
+        // Back in its queue if and only if it is gone from here; of two people at once the second finds it gone.
+        $this->connection->transactional(function () use ($id): void {
+            $this->connection->fetchOne('SELECT id FROM queued_message WHERE id = ? FOR UPDATE', [$id]);
+            $envelope = $this->find($id);
             $this->queue->reject($envelope);
             $this->bus->dispatch(new Envelope($envelope->getMessage()));
         });

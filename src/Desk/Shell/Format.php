@@ -40,10 +40,13 @@ final readonly class Format
         return number_format($money->rounded()->amount->toFloat(), $money->currency->decimals);
     }
 
+    /** All its decimals, two at least; in a narrow column at most so many. */
     #[AsTwigFilter('price')]
-    public static function price(BigDecimal $price): string
+    public static function price(BigDecimal $price, ?int $most = null): string
     {
-        return number_format($price->toFloat(), max(2, $price->strippedOfTrailingZeros()->getScale()));
+        $decimals = max(2, $price->strippedOfTrailingZeros()->getScale());
+
+        return number_format($price->toFloat(), min($decimals, $most ?? $decimals));
     }
 
     #[AsTwigFunction('symbol')]

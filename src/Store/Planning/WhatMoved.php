@@ -91,12 +91,6 @@ final readonly class WhatMoved
         return is_numeric($count) ? (int) $count : 0;
     }
 
-    /** Forgets all notes up to one. */
-    public function forget(int $last): void
-    {
-        $this->connection->executeStatement('DELETE FROM moved_item WHERE id <= ?', [$last]);
-    }
-
     /**
      * Forgets the notes about some items up to one; a supplier's note is broken up into those of its items that remain.
      *

@@ -30,25 +30,31 @@ final readonly class PlanAgain
     public function aHandful(): void
     {
         if (!$this->moved->isEverything() && count($this->moved->items(self::HANDFUL + 1)) <= self::HANDFUL) {
-            $this->some();
+            $this->look(true);
         }
     }
 
     /** @return bool whether there was anything to do, so that there may be more */
     public function some(): bool
     {
+        return $this->look(false);
+    }
+
+    /** @param bool $waitedFor whether a person waits, and a run under way is no reason to leave it for later */
+    private function look(bool $waitedFor): bool
+    {
         if (0 === $this->moved->last()) {
             return false;
         }
         $did = false;
-        $this->moved->alone(function () use (&$did): void {
-            $did = $this->turn();
+        $this->moved->alone(function () use (&$did, $waitedFor): void {
+            $did = $this->turn($waitedFor);
         });
 
         return $did;
     }
 
-    private function turn(): bool
+    private function turn(bool $waitedFor): bool
     {
         $last = $this->moved->last();
         $board = $this->proposals->lastRun();
@@ -63,6 +69,9 @@ final readonly class PlanAgain
                 $this->run->again();
             }
 
+            return false;
+        }
+        if ($running && !$waitedFor) {
             return false;
         }
         $items = $this->moved->items(self::AT_A_TIME);
