@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 return (new PhpCsFixer\Config())
     ->setRiskyAllowed(true)
+    ->setUnsupportedPhpVersionAllowed(true)
     ->setRules([
         '@Symfony' => true,
         'declare_strict_types' => true,
@@ -21,4 +22,16 @@ return (new PhpCsFixer\Config())
         'blank_line_before_statement' => ['statements' => ['return']],
     ])
     ->setCacheFile(__DIR__.'/var/php-cs-fixer.cache')
-    ->setFinder((new PhpCsFixer\Finder())->in([__DIR__.'/src', __DIR__.'/tests', __DIR__.'/config', __DIR__.'/public', __DIR__.'/migrations'])->append([__DIR__.'/bin/console', __FILE__]));
+    ->setFinder(
+        (new PhpCsFixer\Finder())
+            ->in([
+                __DIR__.'/src',
+                __DIR__.'/tests',
+                __DIR__.'/config',
+                __DIR__.'/public',
+                __DIR__.'/migrations',
+                __DIR__.'/build',
+            ])
+            ->exclude('symfony')
+            ->append([__DIR__.'/bin/console', __FILE__]),
+    );

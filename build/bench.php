@@ -12,7 +12,13 @@ $base = $argv[1] ?? exit("Usage: bin/bench\n");
 function handle(string $url, string $jar): CurlHandle
 {
     $curl = curl_init($url);
-    curl_setopt_array($curl, [\CURLOPT_RETURNTRANSFER => true, \CURLOPT_COOKIEFILE => $jar, \CURLOPT_COOKIEJAR => $jar, \CURLOPT_FOLLOWLOCATION => true, \CURLOPT_ENCODING => '']);
+    curl_setopt_array($curl, [
+        \CURLOPT_RETURNTRANSFER => true,
+        \CURLOPT_COOKIEFILE => $jar,
+        \CURLOPT_COOKIEJAR => $jar,
+        \CURLOPT_FOLLOWLOCATION => true,
+        \CURLOPT_ENCODING => '',
+    ]);
 
     return $curl;
 }
@@ -46,7 +52,7 @@ function times(string $url, array $jars, int $requests): array
             $begin((string) curl_getinfo($done['handle'], \CURLINFO_PRIVATE));
             curl_multi_exec($multi, $running);
         }
-        curl_multi_select($multi, .01);
+        curl_multi_select($multi, 0.01);
     } while (count($times) < $requests);
     sort($times);
 
@@ -58,7 +64,14 @@ function signIn(string $base): string
     $jar = (string) tempnam(sys_get_temp_dir(), 'jar');
     $sign = handle($base.'/sign-in', $jar);
     preg_match('/name="_token" value="([^"]+)"/', (string) curl_exec($sign), $token) || exit("No sign-in page.\n");
-    curl_setopt_array($sign, [\CURLOPT_POST => true, \CURLOPT_POSTFIELDS => http_build_query(['email' => 'rowan@larkmoor.example', 'password' => 'larkmoor-honey', '_token' => $token[1]])]);
+    curl_setopt_array($sign, [
+        \CURLOPT_POST => true,
+        \CURLOPT_POSTFIELDS => http_build_query([
+            'email' => 'rowan@larkmoor.example',
+            'password' => 'larkmoor-honey',
+            '_token' => $token[1],
+        ]),
+    ]);
     str_contains((string) curl_exec($sign), 'Coming to the dock') || exit("Signing in failed.\n");
 
     return $jar;
@@ -66,7 +79,20 @@ function signIn(string $base): string
 
 $jars = array_map(static fn (): string => signIn($base), range(1, 8));
 $manifest = json_decode((string) file_get_contents(__DIR__.'/../public/built/manifest.json'), true);
-$pages = ['static file' => $manifest['built/app.css'], 'Today' => '/', 'Reorder' => '/reorder', 'Orders' => '/orders', 'An order' => '/orders/PO-1081', 'Dock' => '/dock', 'Stock' => '/stock', 'An item' => '/items/JAR-340R', 'Compare' => '/compare', 'Compare an item' => '/compare/items/JAR-370H?units=576', 'Suppliers' => '/suppliers', 'Items' => '/items'];
+$pages = [
+    'static file' => $manifest['built/app.css'],
+    'Today' => '/',
+    'Reorder' => '/reorder',
+    'Orders' => '/orders',
+    'An order' => '/orders/PO-1081',
+    'Dock' => '/dock',
+    'Stock' => '/stock',
+    'An item' => '/items/JAR-340R',
+    'Compare' => '/compare',
+    'Compare an item' => '/compare/items/JAR-370H?units=576',
+    'Suppliers' => '/suppliers',
+    'Items' => '/items',
+];
 /** Queries of one request to each page, counted by the database while nobody else asks it. */
 function queries(string $base, string $jar, array $pages): void
 {
@@ -77,7 +103,9 @@ function queries(string $base, string $jar, array $pages): void
     $most = 0;
     printf("\nQueries a page\n");
     foreach (array_slice($pages, 1) as $name => $path) {
-        $once = static function () use ($base, $jar, $path): void { curl_exec(handle($base.$path, $jar)); };
+        $once = static function () use ($base, $jar, $path): void {
+            curl_exec(handle($base.$path, $jar));
+        };
         $once();
         // The workers ask too, now and then: the least of three is the page's own.
         $seen = [];
@@ -89,7 +117,7 @@ function queries(string $base, string $jar, array $pages): void
         $most = max($most, min($seen));
         printf("  %-18s %3d%s\n", $name, min($seen), min($seen) > MOST_QUERIES ? '  too many' : '');
     }
-    $most <= MOST_QUERIES || print sprintf("FAILED: at most %d queries a page are meant\n", MOST_QUERIES);
+    $most <= MOST_QUERIES || (print sprintf("FAILED: at most %d queries a page are meant\n", MOST_QUERIES));
 }
 
 const MOST_QUERIES = 15;
@@ -101,8 +129,8 @@ foreach ([1 => 60, 8 => 160] as $clients => $requests) {
         $some = array_slice($jars, 0, $clients);
         times($base.$path, $some, 2 * $clients);
         $times = times($base.$path, $some, $requests);
-        $p50 = 1000 * $times[(int) (count($times) * .5)];
-        $p95 = 1000 * $times[(int) (count($times) * .95)];
+        $p50 = 1000 * $times[(int) (count($times) * 0.5)];
+        $p95 = 1000 * $times[(int) (count($times) * 0.95)];
         $static ??= $p50;
         printf("  %-14s %6.1f   %6.1f   %6.1f\n", $name, $p50, $p95, $p50 / $static);
     }
@@ -117,4 +145,9 @@ for ($i = 0; $i < 5; ++$i) {
     $runs[] = (float) $found[2];
 }
 sort($runs);
-printf("\nPlanning: %d items at sites, median of 5 runs %.2f s, %.0f a second, rows read to proposals saved\n", $found[1], $runs[2], $found[1] / $runs[2]);
+printf(
+    "\nPlanning: %d items at sites, median of 5 runs %.2f s, %.0f a second, rows read to proposals saved\n",
+    $found[1],
+    $runs[2],
+    $found[1] / $runs[2],
+);

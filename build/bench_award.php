@@ -24,7 +24,7 @@ for ($seed = 401; $seed <= 410; ++$seed) {
     $award = $basket->best();
     $ours[] = $seconds = (hrtime(true) - $start) / 1e9;
     $proven += $award->isProvenBest() ? 1 : 0;
-    $gaps[] = $award->isProvenBest() ? 0.0 : 100 * $award->gap / $award->cost();
+    $gaps[] = $award->isProvenBest() ? 0.0 : (100 * $award->gap) / $award->cost();
     if ($glpk) {
         $start = hrtime(true);
         solve($basket, GLPK_SECONDS);
@@ -33,7 +33,19 @@ for ($seed = 401; $seed <= 410; ++$seed) {
 }
 sort($ours);
 sort($theirs);
-printf("\nSharing out 60 lines among 8 suppliers, ten drawn baskets\n  median %.2f s, slowest %.2f s; proven best %d of 10, widest gap left %.2f %%\n", $ours[5], $ours[9], $proven, max($gaps));
+printf(
+    "\nSharing out 60 lines among 8 suppliers, ten drawn baskets\n  median %.2f s, slowest %.2f s; proven best %d ".
+        "of 10, widest gap left %.2f %%\n",
+    $ours[5],
+    $ours[9],
+    $proven,
+    max($gaps),
+);
 if ($glpk) {
-    printf("  against GLPK, stopped after %d s: median %.1f times as long as ours, %d of 10 stopped\n", GLPK_SECONDS, $theirs[5] / $ours[5], count(array_filter($theirs, static fn (float $one): bool => $one >= GLPK_SECONDS - 1)));
+    printf(
+        "  against GLPK, stopped after %d s: median %.1f times as long as ours, %d of 10 stopped\n",
+        GLPK_SECONDS,
+        $theirs[5] / $ours[5],
+        count(array_filter($theirs, static fn (float $one): bool => $one >= GLPK_SECONDS - 1)),
+    );
 }

@@ -4,29 +4,32 @@ declare(strict_types=1);
 
 /*
  * Are the tests of Core able to fail? Changes one operator, constant or boundary of src/Core at a time, in a copy, runs
- * Core and Reference on it, and prints the share of changes that a test noticed. Usage: build/mutate.php [how many] [seed]
+ * Core and Reference on it, and prints the share of changes that a test noticed. Usage: build/mutate.php [how many]
+ * [seed]
  */
 
 use PhpParser\Node;
 use PhpParser\NodeFinder;
 use PhpParser\ParserFactory;
 
-require dirname(__DIR__) . '/vendor/autoload.php';
+require dirname(__DIR__).'/vendor/autoload.php';
 
 $many = (int) ($argv[1] ?? 40);
 $seed = (int) ($argv[2] ?? 1);
 $root = dirname(__DIR__);
-$copy = $root . '/var/mutants';
+$copy = $root.'/var/mutants';
 shell_exec(
     sprintf(
-        'rm -rf %1$s && mkdir -p %1$s && cp -r %2$s/src %2$s/tests %2$s/config %2$s/phpunit.xml.dist %2$s/composer.json %1$s',
+        'rm -rf %1$s && mkdir -p %1$s && cp -r %2$s/src %2$s/tests %2$s/config %2$s/phpunit.xml.dist '
+        .'%2$s/composer.json %1$s',
         escapeshellarg($copy),
         escapeshellarg($root),
     ),
 );
 shell_exec(
     sprintf(
-        'mkdir -p %1$s/var/test && cp -r %2$s/vendor %1$s/vendor && cp %2$s/var/test/environment %1$s/var/test/ 2>/dev/null',
+        'mkdir -p %1$s/var/test && cp -r %2$s/vendor %1$s/vendor && cp %2$s/var/test/environment %1$s/var/test/ '
+        .'2>/dev/null',
         escapeshellarg($copy),
         escapeshellarg($root),
     ),
@@ -70,13 +73,13 @@ function mutations(string $file): array
     $tree = (new ParserFactory())->createForHostVersion()->parse($code) ?? [];
     // Messages, and what is shown of a formula, are no rules.
     $skip = array_map(
-        static fn(Node $node): array => [$node->getStartFilePos(), $node->getEndFilePos()],
+        static fn (Node $node): array => [$node->getStartFilePos(), $node->getEndFilePos()],
         $finder->find(
             $tree,
-            static fn(Node $node): bool => $node instanceof Node\Expr\Throw_ ||
-                ($node instanceof Node\Expr\FuncCall &&
-                    $node->name instanceof Node\Name &&
-                    'sprintf' === $node->name->toString()),
+            static fn (Node $node): bool => $node instanceof Node\Expr\Throw_
+                || ($node instanceof Node\Expr\FuncCall
+                    && $node->name instanceof Node\Name
+                    && 'sprintf' === $node->name->toString()),
         ),
     );
     $shown = static function (Node $node) use ($skip): bool {
@@ -117,13 +120,11 @@ function mutations(string $file): array
 }
 
 $all = [];
-foreach (
-    new RecursiveIteratorIterator(new RecursiveDirectoryIterator($copy . '/src/Core', FilesystemIterator::SKIP_DOTS))
-    as $file
-) {
+$files = new RecursiveDirectoryIterator($copy.'/src/Core', FilesystemIterator::SKIP_DOTS);
+foreach (new RecursiveIteratorIterator($files) as $file) {
     array_push($all, ...mutations((string) $file));
 }
-usort($all, static fn(array $a, array $b): int => [$a['file'], $a['at']] <=> [$b['file'], $b['at']]);
+usort($all, static fn (array $a, array $b): int => [$a['file'], $a['at']] <=> [$b['file'], $b['at']]);
 mt_srand($seed);
 $killed = 0;
 $survivors = [];
@@ -134,7 +135,8 @@ foreach ($picked as $n => $index) {
     file_put_contents($one['file'], substr_replace($code, $one['now'], $one['at'], $one['length']));
     exec(
         sprintf(
-            'cd %s && timeout 120 php -d memory_limit=1G vendor/bin/phpunit --testsuite Core,Reference --stop-on-defect 2>&1',
+            'cd %s && timeout 120 php -d memory_limit=1G vendor/bin/phpunit --testsuite Core,Reference '
+            .'--stop-on-defect 2>&1',
             escapeshellarg($copy),
         ),
         $output,
@@ -166,4 +168,4 @@ printf(
 foreach ($survivors as $survivor) {
     echo '  not noticed: ', $survivor, "\n";
 }
-shell_exec('rm -rf ' . escapeshellarg($copy));
+shell_exec('rm -rf '.escapeshellarg($copy));

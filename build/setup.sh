@@ -68,6 +68,16 @@ need_php_packages() {
     stamped composer 'composer.json build/symfony/composer.json' composer_install
 }
 
+# Lines are read by people: up to 120 columns, 160 in a template.
+lines_short() {
+    local long
+    long=$(export LC_ALL=C.UTF-8
+        grep -rnE --include='*.php' --exclude-dir=vendor '^.{121,}' src tests config public build migrations || true
+        grep -rnE '^.{161,}' templates || true)
+    [ -z "$long" ] || fail "These lines are too long:
+$long"
+}
+
 need_assets() {
     npm_install() { say 'Installing npm packages'; quietly npm npm install --no-save --no-audit --no-fund; }
     assets_build() { say 'Building styles and scripts'; quietly assets npm run build; }

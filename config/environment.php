@@ -8,7 +8,11 @@ declare(strict_types=1);
  */
 
 $_SERVER['TALLBARREL_INSTANCE'] = getenv('TALLBARREL_INSTANCE') ?: 'app';
-$written = parse_ini_file(dirname(__DIR__).'/var/'.$_SERVER['TALLBARREL_INSTANCE'].'/environment', false, \INI_SCANNER_RAW);
+$written = parse_ini_file(
+    dirname(__DIR__).'/var/'.$_SERVER['TALLBARREL_INSTANCE'].'/environment',
+    false,
+    \INI_SCANNER_RAW,
+);
 foreach (false === $written ? [] : $written as $name => $value) {
     $_SERVER[$name] = $_ENV[$name] = false !== getenv($name) ? getenv($name) : $value;
 }

@@ -132,7 +132,12 @@ final class ArrowsTest extends TestCase
         namespace TallBarrel\Core\Money;
         use TallBarrel\Store\Item\Item as Thing;
         use TallBarrel\Desk\{Shell\Format, Today};
-        class Odd extends Thing { function at(Today\TodayList $list) { return [new \DateTimeImmutable(), \Doctrine\DBAL\LockMode::NONE, time(), date('Y')]; } }
+        class Odd extends Thing {
+            function at(Today\TodayList $list)
+            {
+                return [new \DateTimeImmutable(), \Doctrine\DBAL\LockMode::NONE, time(), date('Y')];
+            }
+        }
         PHP;
         $names = self::names($code);
         foreach (['TallBarrel\Store\Item\Item', 'TallBarrel\Desk\Today\TodayList', 'Doctrine\DBAL\LockMode'] as $name) {

@@ -95,7 +95,8 @@ final class JourneyTest extends TestCase
             try {
                 return true ===
                     self::$chrome->executeScript(
-                        'return [...document.querySelectorAll(arguments[0])].some((e) => e.innerText.includes(arguments[1]))',
+                        'return [...document.querySelectorAll(arguments[0])].some((e) => '
+                        .'e.innerText.includes(arguments[1]))',
                         [$selector, $words],
                     );
             } catch (WebDriverException) {
@@ -209,7 +210,8 @@ final class JourneyTest extends TestCase
         self::open('/dock?order='.$number);
         self::one('input[name="note"]')->sendKeys('DN-77');
         self::$chrome->executeScript(
-            'const s = document.querySelector("select[name=site]"); s.value = [...s.options].find((o) => o.text === arguments[0]).value',
+            'const s = document.querySelector("select[name=site]"); s.value = [...s.options].find((o) => o.text === '
+            .'arguments[0]).value',
             [$site],
         );
         foreach (self::$chrome->findElements(WebDriverBy::cssSelector('input[name^="orders"]:checked')) as $tick) {
@@ -355,7 +357,9 @@ final class JourneyTest extends TestCase
             self::one('h1');
             self::$chrome->executeScript($axe);
             $found = self::$chrome->executeAsyncScript(
-                'const done = arguments[0]; axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}).then((r) => done(r.violations.map((v) => v.id + ": " + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 120)).join(" | "))))',
+                'const done = arguments[0]; axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21aa", '
+                .'"wcag22aa"]}).then((r) => done(r.violations.map((v) => v.id + ": " + v.nodes.slice(0, 3).map((n) '
+                    .'=> n.html.slice(0, 120)).join(" | "))))',
             );
             self::assertSame([], $found, $page);
         }

@@ -85,7 +85,9 @@ final class CompareTest extends DeskTestCase
         foreach (
             $page
                 ->filter('#basket input[name^="to["]')
-                ->each(static fn (Crawler $node): array => [(string) $node->attr('name'), (string) $node->attr('value')]) as [$name, $value]
+                ->each(
+                    static fn (Crawler $node): array => [(string) $node->attr('name'), (string) $node->attr('value')],
+                ) as [$name, $value]
         ) {
             $fields[(int) filter_var($name, \FILTER_SANITIZE_NUMBER_INT)] = $value;
         }
@@ -96,7 +98,8 @@ final class CompareTest extends DeskTestCase
             self::assertSame(
                 $supplier,
                 $this->string(
-                    'SELECT s.code FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier s ON s.id = o.supplier_id WHERE p.id = ?',
+                    'SELECT s.code FROM proposal p JOIN offer o ON o.id = p.offer_id
+                        JOIN supplier s ON s.id = o.supplier_id WHERE p.id = ?',
                     [$id],
                 ),
             );
@@ -160,7 +163,8 @@ final class CompareTest extends DeskTestCase
         self::assertSame(
             600.0,
             $this->number(
-                "SELECT l.packs FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.supplier_id = ? AND o.state = 'draft' AND l.price = 0.69 ORDER BY l.id DESC LIMIT 1",
+                "SELECT l.packs FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+                    WHERE o.supplier_id = ? AND o.state = 'draft' AND l.price = 0.69 ORDER BY l.id DESC LIMIT 1",
                 [$first->supplier->id],
             ),
         );
@@ -178,7 +182,8 @@ final class CompareTest extends DeskTestCase
     public function testASuppliersPageNeedsNoSignInAndShowsThatQuoteOnly(): void
     {
         $token = $this->string(
-            "SELECT token FROM quote q JOIN quote_round r ON r.id = q.round_id JOIN supplier s ON s.id = q.supplier_id WHERE r.number = 'Q-1002' AND s.code = 'OSTREL'",
+            "SELECT token FROM quote q JOIN quote_round r ON r.id = q.round_id JOIN supplier s ON s.id = q.supplier_id
+                WHERE r.number = 'Q-1002' AND s.code = 'OSTREL'",
         );
         $page = $this->see('/quote/'.$token);
         self::assertResponseIsSuccessful();
@@ -198,7 +203,8 @@ final class CompareTest extends DeskTestCase
     {
         $this->as('mara');
         $token = $this->string(
-            "SELECT token FROM quote q JOIN quote_round r ON r.id = q.round_id JOIN supplier s ON s.id = q.supplier_id WHERE r.number = 'Q-1002' AND s.code = 'OSTREL'",
+            "SELECT token FROM quote q JOIN quote_round r ON r.id = q.round_id JOIN supplier s ON s.id = q.supplier_id
+                WHERE r.number = 'Q-1002' AND s.code = 'OSTREL'",
         );
         $this->see('/quote/'.$token.'/sheet.csv');
         $blank = (string) $this->browser->getResponse()->getContent();
@@ -246,7 +252,8 @@ final class CompareTest extends DeskTestCase
                 array_map(
                     static fn (mixed $id): string => is_scalar($id) ? (string) $id : '0',
                     $this->connection()->fetchFirstColumn(
-                        "SELECT s.id FROM supplier s JOIN supplier_contact c ON c.supplier_id = s.id WHERE c.email <> '' GROUP BY s.id",
+                        "SELECT s.id FROM supplier s JOIN supplier_contact c ON c.supplier_id = s.id
+                            WHERE c.email <> '' GROUP BY s.id",
                     ),
                 ),
             ),
@@ -268,7 +275,8 @@ final class CompareTest extends DeskTestCase
         self::assertGreaterThan(
             0.0,
             $this->number(
-                "SELECT COUNT(*) FROM quote_answer a JOIN quote q ON q.id = a.quote_id WHERE q.round_id = ? AND a.via = 'file'",
+                "SELECT COUNT(*) FROM quote_answer a JOIN quote q ON q.id = a.quote_id
+                    WHERE q.round_id = ? AND a.via = 'file'",
                 [$round->id],
             ),
         );
@@ -278,15 +286,18 @@ final class CompareTest extends DeskTestCase
     {
         $this->as('rowan');
         $this->connection()->executeStatement(
-            "UPDATE agreement SET promised = 20000, tolerance_percent = 0, minimum_call_off = NULL WHERE number = 'A-1001'",
+            "UPDATE agreement SET promised = 20000, tolerance_percent = 0, minimum_call_off = NULL
+                WHERE number = 'A-1001'",
         );
         $this->post('/compare/items/JAR-340R/buy', [
             'offer' => $this->string(
-                "SELECT o.id FROM offer o JOIN item i ON i.id = o.item_id JOIN supplier s ON s.id = o.supplier_id WHERE i.code = 'JAR-340R' AND s.code = 'VETRASOL'",
+                "SELECT o.id FROM offer o JOIN item i ON i.id = o.item_id JOIN supplier s ON s.id = o.supplier_id
+                    WHERE i.code = 'JAR-340R' AND s.code = 'VETRASOL'",
             ),
             'units' => '240',
             'second' => $this->string(
-                "SELECT o.id FROM offer o JOIN item i ON i.id = o.item_id JOIN supplier s ON s.id = o.supplier_id WHERE i.code = 'JAR-340R' AND s.code = 'TINDAVIK'",
+                "SELECT o.id FROM offer o JOIN item i ON i.id = o.item_id JOIN supplier s ON s.id = o.supplier_id
+                    WHERE i.code = 'JAR-340R' AND s.code = 'TINDAVIK'",
             ),
             'second_units' => '240',
         ]);
@@ -297,7 +308,8 @@ final class CompareTest extends DeskTestCase
         self::assertSame(
             7.44,
             $this->number(
-                'SELECT l.price FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN agreement a ON a.id = l.agreement_id WHERE o.number = ?',
+                'SELECT l.price FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+                    JOIN agreement a ON a.id = l.agreement_id WHERE o.number = ?',
                 [$number],
             ),
         );
@@ -377,7 +389,8 @@ final class CompareTest extends DeskTestCase
     private function proposalWithAnotherOffer(): array
     {
         $row = $this->connection()->fetchNumeric(
-            'SELECT p.id, o.id FROM proposal p JOIN offer o ON o.item_id = p.item_id AND o.id <> p.offer_id WHERE p.listed = 1 AND p.draft_id IS NULL ORDER BY p.id LIMIT 1',
+            'SELECT p.id, o.id FROM proposal p JOIN offer o ON o.item_id = p.item_id AND o.id <> p.offer_id
+                WHERE p.listed = 1 AND p.draft_id IS NULL ORDER BY p.id LIMIT 1',
         );
         self::assertIsArray($row);
         [$id, $offer] = $row;

@@ -27,7 +27,8 @@ final class DockTest extends DeskTestCase
     {
         /** @var list<array{id: int, code: string, gtin: string, packs: string}> $lines */
         $lines = $this->connection()->fetchAllAssociative(
-            'SELECT d.id, i.code, i.gtin, l.packs FROM delivery_line d JOIN order_line l ON l.id = d.line_id JOIN item i ON i.id = l.item_id WHERE d.delivery_id = ? ORDER BY d.id',
+            'SELECT d.id, i.code, i.gtin, l.packs FROM delivery_line d JOIN order_line l ON l.id = d.line_id
+                JOIN item i ON i.id = l.item_id WHERE d.delivery_id = ? ORDER BY d.id',
             [basename($address)],
         );
 
@@ -56,7 +57,11 @@ final class DockTest extends DeskTestCase
         $address = $this->start();
         $line = $this->lines($address)[0];
         foreach (
-            [ltrim($line['gtin'], '0') => 1.0, $line['code'] => 2.0, strtolower($line['code']).' 2' => 2.0] as $scan => $counted
+            [
+                ltrim($line['gtin'], '0') => 1.0,
+                $line['code'] => 2.0,
+                strtolower($line['code']).' 2' => 2.0,
+            ] as $scan => $counted
         ) {
             $this->post($address, ['scan' => (string) $scan]);
             self::assertResponseRedirects($address);
@@ -73,7 +78,8 @@ final class DockTest extends DeskTestCase
         $address = $this->start();
         $lines = $this->lines($address);
         $units = $this->number(
-            'SELECT SUM(l.packs * l.pack_content) FROM delivery_line d JOIN order_line l ON l.id = d.line_id WHERE d.delivery_id = ?',
+            'SELECT SUM(l.packs * l.pack_content) FROM delivery_line d JOIN order_line l ON l.id = d.line_id
+                WHERE d.delivery_id = ?',
             [basename($address)],
         );
         $held = $this->number('SELECT SUM(quantity) FROM stock_balance');

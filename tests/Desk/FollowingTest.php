@@ -14,12 +14,17 @@ use TallBarrel\Work\Sourcing\PriceListToRead;
 /** Whatever changes what planning rests on, Reorder follows by itself. */
 final class FollowingTest extends DeskTestCase
 {
-    /** @return array{id: int, item: int, site: int, code: string, site_code: string} a proposal that is due, ticked and not drafted */
+    /**
+     * @return array{id: int, item: int, site: int, code: string, site_code: string} a proposal that is due, ticked and
+     *      not drafted
+     */
     private function due(): array
     {
         $row = $this->connection()->fetchAssociative(
-            "SELECT p.id, p.item_id item, p.site_id site, i.code, s.code site_code FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
-             JOIN offer o ON o.id = p.offer_id WHERE p.reason LIKE 'below%' AND p.draft_id IS NULL AND p.chosen = 1 AND p.moves = '[]'
+            "SELECT p.id, p.item_id item, p.site_id site, i.code, s.code site_code FROM proposal p
+                JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+             JOIN offer o ON o.id = p.offer_id WHERE p.reason LIKE 'below%' AND p.draft_id IS NULL AND p.chosen = 1
+             AND p.moves = '[]'
                AND i.lot_tracked = 0 AND o.supplier_code <> '' AND p.packs BETWEEN 2 AND 20 ORDER BY p.value LIMIT 1",
         );
         self::assertIsArray($row);
@@ -81,7 +86,8 @@ final class FollowingTest extends DeskTestCase
         $this->work();
         $order = $this->draftOf($due['id']);
         $line = (int) $this->number(
-            'SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = ? AND l.item_id = ? AND l.site_id = ?',
+            'SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+                WHERE o.number = ? AND l.item_id = ? AND l.site_id = ?',
             [$order, $due['item'], $due['site']],
         );
         $this->post('/orders/'.$order, ['version' => $this->version($order), 'remove' => [$line => '1']]);
@@ -89,7 +95,10 @@ final class FollowingTest extends DeskTestCase
         self::assertSame('', $this->draftOf($due['id']));
     }
 
-    /** @return iterable<string, array{string, string, string}> kind of file, its content with {item} and {site}, what must differ */
+    /**
+     * @return iterable<string, array{string, string, string}> kind of file, its content with {item} and {site}, what
+     *      must differ
+     */
     public static function files(): iterable
     {
         yield 'stock' => ['stock', "item,site,quantity\n{item},{site},90000\n", 'on_hand'];
@@ -100,7 +109,8 @@ final class FollowingTest extends DeskTestCase
         ];
         yield 'sales' => [
             'sales',
-            "item,site,day,quantity\n{item},{site},2026-11-20,900\n{item},{site},2026-11-21,900\n{item},{site},2026-11-22,900\n",
+            "item,site,day,quantity\n{item},{site},2026-11-20,900\n{item},{site},2026-11-21,900\n"
+            ."{item},{site},2026-11-22,900\n",
             'forecast',
         ];
     }
@@ -110,7 +120,10 @@ final class FollowingTest extends DeskTestCase
     {
         $this->as('mara');
         $due = $this->due();
-        $seen = fn (): mixed => $this->connection()->fetchOne("SELECT $column FROM proposal WHERE id = ?", [$due['id']]);
+        $seen = fn (): mixed => $this->connection()->fetchOne(
+            "SELECT $column FROM proposal WHERE id = ?",
+            [$due['id']],
+        );
         $before = $seen();
         $file = (string) tempnam(sys_get_temp_dir(), 'brought');
         file_put_contents($file, strtr($content, ['{item}' => $due['code'], '{site}' => $due['site_code']]));

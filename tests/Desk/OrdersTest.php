@@ -131,7 +131,11 @@ final class OrdersTest extends DeskTestCase
     {
         $this->as('mara');
         foreach (
-            [['PK-LBH-L · Honey labels, large, 100', '2', ''], ['LF-GIFT-2', '', ''], ['Pallet deposit', '1', '14.00']] as $i => [$wanted, $quantity, $price]
+            [
+                ['PK-LBH-L · Honey labels, large, 100', '2', ''],
+                ['LF-GIFT-2', '', ''],
+                ['Pallet deposit', '1', '14.00'],
+            ] as $i => [$wanted, $quantity, $price]
         ) {
             $this->post(
                 '/orders/'.self::DRAFT,
@@ -173,7 +177,8 @@ final class OrdersTest extends DeskTestCase
         self::assertCount(0, $list->filter('tr[data-words*="jar-340r"]'), 'only what they offer');
         [$jar, $box] = array_map(
             fn (string $code): int => (int) $this->number(
-                'SELECT o.id FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE s.code = ? AND o.supplier_code = ?',
+                'SELECT o.id FROM offer o JOIN supplier s ON s.id = o.supplier_id
+                    WHERE s.code = ? AND o.supplier_code = ?',
                 ['LUMEN', $code],
             ),
             ['LF-JAR-370H', 'LF-GIFT-3'],
@@ -194,7 +199,8 @@ final class OrdersTest extends DeskTestCase
         self::assertSame(
             4.0,
             $this->number(
-                'SELECT l.packs FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = ? AND l.offer_id = ?',
+                'SELECT l.packs FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+                    WHERE o.number = ? AND l.offer_id = ?',
                 [self::DRAFT, $jar],
             ),
         );
@@ -230,7 +236,8 @@ final class OrdersTest extends DeskTestCase
         self::assertSame(
             1.0,
             $this->number(
-                "SELECT COUNT(*) FROM sent_document d JOIN purchase_order o ON o.id = d.order_id WHERE o.number = 'PO-1081'",
+                "SELECT COUNT(*) FROM sent_document d JOIN purchase_order o ON o.id = d.order_id
+                    WHERE o.number = 'PO-1081'",
             ),
             'sent once',
         );

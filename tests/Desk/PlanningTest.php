@@ -16,11 +16,15 @@ final class PlanningTest extends DeskTestCase
         $this->as('mara');
     }
 
-    /** @return array{id: int, item: int, code: string, site: int, site_code: string} a proposal that is chosen and not drafted */
+    /**
+     * @return array{id: int, item: int, code: string, site: int, site_code: string} a proposal that is chosen and not
+     *      drafted
+     */
     private function chosen(string $where = '1'): array
     {
         $row = $this->connection()->fetchAssociative(
-            'SELECT p.id, i.id item, i.code, s.id site, s.code site_code FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id JOIN offer o ON o.id = p.offer_id
+            'SELECT p.id, i.id item, i.code, s.id site, s.code site_code FROM proposal p
+                JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id JOIN offer o ON o.id = p.offer_id
              WHERE p.chosen = 1 AND p.draft_id IS NULL AND '.
                 $where.
                 ' ORDER BY p.id LIMIT 1',
@@ -226,7 +230,8 @@ final class PlanningTest extends DeskTestCase
         self::assertNotNull($form);
         $day = (string) $form->filter('input[name="day"]')->attr('value');
         $week = static fn (self $test): string => $test->value(
-            "SELECT JSON_EXTRACT(facts, '$.wanted') FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
+            "SELECT JSON_EXTRACT(facts, '$.wanted') FROM proposal p JOIN item i ON i.id = p.item_id
+                JOIN site s ON s.id = p.site_id WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
         );
         $before = $week($this);
         $this->post('/items/JAR-340R/planning/week', ['site' => 'DEPOT', 'day' => $day, 'verdict' => 'keep']);
@@ -243,10 +248,12 @@ final class PlanningTest extends DeskTestCase
     public function testANewItemSellsLikeTheOneItWasSaidTo(): void
     {
         $this->connection()->executeStatement(
-            "INSERT INTO item (code, name, category, unit, sold, lot_tracked, version) VALUES ('NEW-1', 'New jar', 'Jars and lids', 'EA', 1, 0, 1)",
+            "INSERT INTO item (code, name, category, unit, sold, lot_tracked, version)
+                VALUES ('NEW-1', 'New jar', 'Jars and lids', 'EA', 1, 0, 1)",
         );
         $this->connection()->executeStatement(
-            "INSERT INTO stocking (item_id, site_id) SELECT i.id, s.id FROM item i, site s WHERE i.code = 'NEW-1' AND s.code = 'DEPOT'",
+            "INSERT INTO stocking (item_id, site_id) SELECT i.id, s.id FROM item i, site s
+                WHERE i.code = 'NEW-1' AND s.code = 'DEPOT'",
         );
         $this->post('/items/NEW-1/planning/facts', [
             'like' => 'JAR-340R',
@@ -255,7 +262,8 @@ final class PlanningTest extends DeskTestCase
             'shelf' => '400',
         ]);
         $rate = fn (string $code): float => $this->number(
-            'SELECT forecast_per_week FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id WHERE i.code = ? AND s.code = ?',
+            'SELECT forecast_per_week FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+                WHERE i.code = ? AND s.code = ?',
             [$code, 'DEPOT'],
         );
         self::assertEqualsWithDelta(0.5 * $rate('JAR-340R'), $rate('NEW-1'), 0.15 * $rate('JAR-340R'));
@@ -306,7 +314,8 @@ final class PlanningTest extends DeskTestCase
     {
         $one = $this->chosen('(SELECT COUNT(*) FROM offer x WHERE x.item_id = p.item_id) > 1');
         $other = (int) $this->number(
-            'SELECT x.id FROM offer x JOIN proposal p ON p.item_id = x.item_id AND p.offer_id <> x.id WHERE p.id = ? ORDER BY x.id LIMIT 1',
+            'SELECT x.id FROM offer x JOIN proposal p ON p.item_id = x.item_id AND p.offer_id <> x.id WHERE p.id = ?
+                ORDER BY x.id LIMIT 1',
             [$one['id']],
         );
         $units = $this->number(
@@ -374,15 +383,19 @@ final class PlanningTest extends DeskTestCase
     public function testAnotherSitesSurplusIsProposedAndMovedOnce(): void
     {
         $one = $this->chosen(
-            "s.code = 'FERRY' AND i.lot_tracked = 0 AND p.reason IN ('below-safety-stock', 'below-reorder-point') AND EXISTS (SELECT 1 FROM stocking t JOIN site d ON d.id = t.site_id WHERE t.item_id = i.id AND d.code = 'DEPOT')",
+            "s.code = 'FERRY' AND i.lot_tracked = 0 AND p.reason IN ('below-safety-stock', 'below-reorder-point')
+                AND EXISTS (SELECT 1 FROM stocking t JOIN site d ON d.id = t.site_id
+                WHERE t.item_id = i.id AND d.code = 'DEPOT')",
         );
         $depot = (int) $this->number("SELECT id FROM site WHERE code = 'DEPOT'");
         $this->connection()->executeStatement(
-            "INSERT INTO stock_movement (item_id, site_id, state, lot, kind, quantity, day, at, reference) VALUES (?, ?, 'available', '', 'opening', 20000, '2026-11-20', '2026-11-20 08:00:00', 'test')",
+            "INSERT INTO stock_movement (item_id, site_id, state, lot, kind, quantity, day, at, reference)
+                VALUES (?, ?, 'available', '', 'opening', 20000, '2026-11-20', '2026-11-20 08:00:00', 'test')",
             [$one['item'], $depot],
         );
         $this->connection()->executeStatement(
-            "INSERT INTO stock_balance (item_id, site_id, state, lot, quantity) VALUES (?, ?, 'available', '', 20000) ON DUPLICATE KEY UPDATE quantity = quantity + 20000",
+            "INSERT INTO stock_balance (item_id, site_id, state, lot, quantity) VALUES (?, ?, 'available', '', 20000)
+                ON DUPLICATE KEY UPDATE quantity = quantity + 20000",
             [$one['item'], $depot],
         );
         $this->replan($one['item']);
@@ -394,7 +407,8 @@ final class PlanningTest extends DeskTestCase
             ->form();
         $fields = $form->getPhpValues();
         $held = fn (string $site): float => $this->number(
-            'SELECT SUM(b.quantity) FROM stock_balance b JOIN site s ON s.id = b.site_id WHERE b.item_id = ? AND s.code = ?',
+            'SELECT SUM(b.quantity) FROM stock_balance b JOIN site s ON s.id = b.site_id
+                WHERE b.item_id = ? AND s.code = ?',
             [$one['item'], $site],
         );
         [$ferry, $units] = [
@@ -417,7 +431,9 @@ final class PlanningTest extends DeskTestCase
     {
         // A supplier of whom little is chosen, and whose minimum lies just above it.
         $supplier = $this->connection()->fetchAssociative(
-            'SELECT u.id, u.code, SUM(p.value) value FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier u ON u.id = o.supplier_id WHERE p.chosen = 1 AND p.listed = 1 AND p.draft_id IS NULL GROUP BY u.id ORDER BY COUNT(*) DESC LIMIT 1',
+            'SELECT u.id, u.code, SUM(p.value) value FROM proposal p JOIN offer o ON o.id = p.offer_id
+                JOIN supplier u ON u.id = o.supplier_id WHERE p.chosen = 1 AND p.listed = 1 AND p.draft_id IS NULL
+                GROUP BY u.id ORDER BY COUNT(*) DESC LIMIT 1',
         );
         self::assertIsArray($supplier);
         $minimum = (float) (is_scalar($supplier['value']) ? $supplier['value'] : 0) + 60;
@@ -433,7 +449,8 @@ final class PlanningTest extends DeskTestCase
         $this->post('/reorder/fill/'.$code);
         $this->browser->followRedirect();
         $value = $this->number(
-            'SELECT SUM(p.value) FROM proposal p JOIN offer o ON o.id = p.offer_id WHERE p.chosen = 1 AND p.listed = 1 AND p.draft_id IS NULL AND o.supplier_id = ?',
+            'SELECT SUM(p.value) FROM proposal p JOIN offer o ON o.id = p.offer_id
+                WHERE p.chosen = 1 AND p.listed = 1 AND p.draft_id IS NULL AND o.supplier_id = ?',
             [$supplier['id']],
         );
         self::assertGreaterThanOrEqual($minimum, $value);
@@ -450,7 +467,8 @@ final class PlanningTest extends DeskTestCase
     public function testTheBudgetLeavesOutWhatRisksLeastAndSaysSo(): void
     {
         $spent = $this->number(
-            "SELECT SUM(ROUND(l.packs * l.price, 2) / o.foreign_for_one) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.sent_at >= '2026-11-01' AND o.state <> 'cancelled'",
+            "SELECT SUM(ROUND(l.packs * l.price, 2) / o.foreign_for_one) FROM order_line l
+                JOIN purchase_order o ON o.id = l.order_id WHERE o.sent_at >= '2026-11-01' AND o.state <> 'cancelled'",
         );
         $this->connection()->executeStatement('UPDATE business SET monthly_budget = ?', [$spent + 3000]);
         $this->post('/reorder/calculate');
@@ -509,7 +527,8 @@ final class PlanningTest extends DeskTestCase
     public function testRestsOnTheHistoryThatIsChosenAndNamesIt(): void
     {
         $method = fn (): string => $this->value(
-            "SELECT JSON_VALUE(p.forecast, '$.method') FROM proposal p JOIN item i ON i.id = p.item_id WHERE i.code = 'JAR-340R' ORDER BY p.id LIMIT 1",
+            "SELECT JSON_VALUE(p.forecast, '$.method') FROM proposal p JOIN item i ON i.id = p.item_id
+                WHERE i.code = 'JAR-340R' ORDER BY p.id LIMIT 1",
         );
         foreach (
             [
@@ -522,10 +541,12 @@ final class PlanningTest extends DeskTestCase
             self::assertSame($words, $method());
         }
         $sold = $this->number(
-            "SELECT SUM(d.quantity) FROM sales_day d JOIN item i ON i.id = d.item_id JOIN site s ON s.id = d.site_id WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT' AND d.day BETWEEN '2026-05-01' AND '2026-07-31'",
+            "SELECT SUM(d.quantity) FROM sales_day d JOIN item i ON i.id = d.item_id JOIN site s ON s.id = d.site_id
+                WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT' AND d.day BETWEEN '2026-05-01' AND '2026-07-31'",
         );
         $perWeek = $this->number(
-            "SELECT forecast_per_week FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
+            "SELECT forecast_per_week FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+                WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
         );
         self::assertEqualsWithDelta($sold / 13.1, $perWeek, 0.12 * $perWeek);
     }
@@ -536,7 +557,8 @@ final class PlanningTest extends DeskTestCase
         self::assertSame(
             '2',
             $this->value(
-                "SELECT COUNT(*) FROM order_list_item m JOIN order_list l ON l.id = m.order_list_id WHERE l.name = 'Window'",
+                "SELECT COUNT(*) FROM order_list_item m JOIN order_list l ON l.id = m.order_list_id
+                    WHERE l.name = 'Window'",
             ),
         );
         foreach (
@@ -550,7 +572,8 @@ final class PlanningTest extends DeskTestCase
             self::assertStringContainsString($message, $this->text());
         }
         $arrival = $this->value(
-            "SELECT MIN(p.arrival) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'",
+            "SELECT MIN(p.arrival) FROM proposal p JOIN offer o ON o.id = p.offer_id
+                JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'",
         );
         $this->post('/plans/closures', [
             'who' => 'VETRASOL',
@@ -562,7 +585,8 @@ final class PlanningTest extends DeskTestCase
         self::assertGreaterThan(
             $arrival,
             $this->value(
-                "SELECT MIN(p.arrival) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'",
+                "SELECT MIN(p.arrival) FROM proposal p JOIN offer o ON o.id = p.offer_id
+                    JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'",
             ),
             'they are shut on the way',
         );
@@ -576,7 +600,8 @@ final class PlanningTest extends DeskTestCase
     public function testALateOrderIsCountedOnOnlyIfAPersonSaysSo(): void
     {
         $late = $this->connection()->fetchAssociative(
-            "SELECT o.number, l.item_id FROM purchase_order o JOIN order_line l ON l.order_id = o.id WHERE o.state = 'sent' AND o.wanted_on < '2026-11-01' LIMIT 1",
+            "SELECT o.number, l.item_id FROM purchase_order o JOIN order_line l ON l.order_id = o.id
+                WHERE o.state = 'sent' AND o.wanted_on < '2026-11-01' LIMIT 1",
         );
         self::assertIsArray($late);
         $number = is_string($late['number']) ? $late['number'] : '';
@@ -605,7 +630,9 @@ final class PlanningTest extends DeskTestCase
     public function testASupplierIsAskedToBringAnOrderForward(): void
     {
         $open = $this->connection()->fetchAssociative(
-            "SELECT o.number, i.code, s.name FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN item i ON i.id = l.item_id JOIN supplier s ON s.id = o.supplier_id WHERE o.number = 'PO-1077' LIMIT 1",
+            "SELECT o.number, i.code, s.name FROM purchase_order o JOIN order_line l ON l.order_id = o.id
+                JOIN item i ON i.id = l.item_id JOIN supplier s ON s.id = o.supplier_id WHERE o.number = 'PO-1077'
+                LIMIT 1",
         );
         self::assertIsArray($open);
         $this->post('/orders/PO-1077/bring-forward', ['by' => '2026-11-24', 'item' => $open['code']]);
@@ -631,10 +658,12 @@ final class PlanningTest extends DeskTestCase
         self::assertStringContainsString('data-row', (string) $this->browser->getResponse()->getContent());
         self::assertCount(0, $rest->filter('main'));
         $code = $this->value(
-            'SELECT u.code FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier u ON u.id = o.supplier_id WHERE p.chosen = 1 AND p.draft_id IS NULL LIMIT 1',
+            'SELECT u.code FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier u ON u.id = o.supplier_id
+                WHERE p.chosen = 1 AND p.draft_id IS NULL LIMIT 1',
         );
         $chosen = fn (): float => $this->number(
-            'SELECT COUNT(*) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier u ON u.id = o.supplier_id WHERE u.code = ? AND p.chosen = 1 AND p.draft_id IS NULL',
+            'SELECT COUNT(*) FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier u ON u.id = o.supplier_id
+                WHERE u.code = ? AND p.chosen = 1 AND p.draft_id IS NULL',
             [$code],
         );
         $this->post('/reorder/group/'.$code);
@@ -663,7 +692,8 @@ final class PlanningTest extends DeskTestCase
         $this->connection()->executeStatement("UPDATE planning_run SET state = 'done'");
         $this->entities()->clear();
         $this->connection()->executeStatement(
-            "INSERT INTO planning_run (at, item_sites, milliseconds, state, done, message, options) VALUES ('2026-11-23 10:29:30', 10, 0, 'failed', 3, 'the disk is full', '{}')",
+            "INSERT INTO planning_run (at, item_sites, milliseconds, state, done, message, options)
+                VALUES ('2026-11-23 10:29:30', 10, 0, 'failed', 3, 'the disk is full', '{}')",
         );
         self::assertStringContainsString(
             'The last calculation stopped: the disk is full',

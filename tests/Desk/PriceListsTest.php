@@ -46,7 +46,8 @@ final class PriceListsTest extends DeskTestCase
     {
         /** @var array<string, string> $steps */
         $steps = $this->connection()->fetchAllKeyValue(
-            'SELECT b.from_packs, b.price FROM price_break b JOIN offer o ON o.id = b.offer_id WHERE o.supplier_code = ? ORDER BY b.from_packs',
+            'SELECT b.from_packs, b.price FROM price_break b JOIN offer o ON o.id = b.offer_id
+                WHERE o.supplier_code = ? ORDER BY b.from_packs',
             [$code],
         );
 
@@ -141,7 +142,8 @@ final class PriceListsTest extends DeskTestCase
             ['complete' => '1', 'from' => '2027-01-01', 'until' => '2027-06-30', 'limit' => '20'],
         );
         $gone = (int) $this->number(
-            "SELECT MAX(r.id) FROM price_list_row r JOIN offer o ON o.id = r.offer_id WHERE o.supplier_code = 'VG-0110-H'",
+            "SELECT MAX(r.id) FROM price_list_row r JOIN offer o ON o.id = r.offer_id
+                WHERE o.supplier_code = 'VG-0110-H'",
         );
         $this->post($list.'/chosen', ['show' => 'gone', 'shown' => [$gone => '1'], 'chosen' => [$gone => '1']]);
         $this->post($list, ['do' => 'apply', 'from' => '2027-01-01', 'until' => '2027-06-30', 'limit' => '20']);
@@ -168,7 +170,9 @@ final class PriceListsTest extends DeskTestCase
         $this->as('iris');
         $offer = (int) $this->number("SELECT id FROM offer WHERE supplier_code = 'VG-0370-H'");
         $this->connection()->executeStatement(
-            "INSERT INTO offer_price (offer_id, from_day, steps, kind, basis, source, applied) VALUES (?, '2026-11-23', '[[\"1\",\"9.9\"]]', 'all-units', 'quantity', 'test', 0), (?, '2026-11-24', '[[\"1\",\"12\"]]', 'all-units', 'quantity', 'test', 0)",
+            "INSERT INTO offer_price (offer_id, from_day, steps, kind, basis, source, applied)
+                VALUES (?, '2026-11-23', '[[\"1\",\"9.9\"]]', 'all-units', 'quantity', 'test', 0), (?, '2026-11-24',
+                '[[\"1\",\"12\"]]', 'all-units', 'quantity', 'test', 0)",
             [$offer, $offer],
         );
         $this->work();
@@ -226,7 +230,8 @@ final class PriceListsTest extends DeskTestCase
         );
         // A line that cannot be used does not make its offer gone, and another code for an item is asked about.
         $this->bring(
-            "code,prices,item,pack,content\nVG-0370-H,x,,,\nVG-0340-R,7.80,,,\nX-1,6,JAR-110H,,\nX-1,5,JAR-110H,each,1\n",
+            "code,prices,item,pack,content\nVG-0370-H,x,,,\nVG-0340-R,7.80,,,\nX-1,6,JAR-110H,,\n"
+            ."X-1,5,JAR-110H,each,1\n",
             ['complete' => '1'],
         );
         $offers = (int) $this->number(
@@ -250,7 +255,8 @@ final class PriceListsTest extends DeskTestCase
         $this->as('mara');
         $list = $this->bring("code,prices\nVG-0370-H,1=9.40 40=9.00 80=8.80\nVG-0110-H,5.90\n", ['limit' => '10']);
         $this->connection()->executeStatement(
-            "UPDATE price_break b JOIN offer o ON o.id = b.offer_id SET b.price = 9.31 WHERE o.supplier_code = 'VG-0370-H' AND b.from_packs = 1",
+            "UPDATE price_break b JOIN offer o ON o.id = b.offer_id SET b.price = 9.31
+                WHERE o.supplier_code = 'VG-0370-H' AND b.from_packs = 1",
         );
         $this->post($list, ['do' => 'apply', 'limit' => '10']);
         $this->browser->followRedirect();

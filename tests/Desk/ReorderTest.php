@@ -14,7 +14,8 @@ final class ReorderTest extends DeskTestCase
         string $where = "o.multiple = 1 AND o.minimum = 1 AND o.pack_content > 1 AND i.category <> 'x'",
     ): SavedProposal {
         $id = $this->connection()->fetchOne(
-            'SELECT p.id FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN item i ON i.id = p.item_id WHERE p.draft_id IS NULL AND p.chosen = 1 AND p.reason LIKE \'below%\' AND '.
+            'SELECT p.id FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN item i ON i.id = p.item_id
+                WHERE p.draft_id IS NULL AND p.chosen = 1 AND p.reason LIKE \'below%\' AND '.
                 $where.
                 ' ORDER BY p.id LIMIT 1',
         );
@@ -125,7 +126,8 @@ final class ReorderTest extends DeskTestCase
         $this->as('mara');
         $before = $this->number('SELECT COUNT(*) FROM purchase_order');
         $suppliers = $this->number(
-            'SELECT COUNT(DISTINCT o.supplier_id) FROM proposal p JOIN offer o ON o.id = p.offer_id WHERE p.chosen = 1 AND p.listed = 1 AND p.draft_id IS NULL',
+            'SELECT COUNT(DISTINCT o.supplier_id) FROM proposal p JOIN offer o ON o.id = p.offer_id
+                WHERE p.chosen = 1 AND p.listed = 1 AND p.draft_id IS NULL',
         );
         $lines = $this->number('SELECT COUNT(*) FROM proposal WHERE chosen = 1 AND listed = 1 AND draft_id IS NULL');
         $this->post('/reorder/draft');
@@ -135,7 +137,8 @@ final class ReorderTest extends DeskTestCase
         self::assertSame(
             $lines,
             $this->number(
-                "SELECT COUNT(*) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.id > (SELECT id FROM purchase_order WHERE number = 'PO-1082')",
+                "SELECT COUNT(*) FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.id > (SELECT id
+                    FROM purchase_order WHERE number = 'PO-1082')",
             ),
         );
         $this->post('/reorder/draft');
@@ -173,7 +176,8 @@ final class ReorderTest extends DeskTestCase
         self::assertSame(
             1.0,
             $this->number(
-                'SELECT COUNT(*) FROM proposal WHERE item_id = ? AND site_id = ? AND draft_id IS NOT NULL AND chosen = 0',
+                'SELECT COUNT(*) FROM proposal WHERE item_id = ? AND site_id = ? AND draft_id IS NOT NULL
+                    AND chosen = 0',
                 [$proposal->item->id, $proposal->site->id],
             ),
         );

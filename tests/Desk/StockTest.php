@@ -26,7 +26,8 @@ final class StockTest extends DeskTestCase
         $this->as('tam');
         $page = $this->see('/items/MED-VS10');
         $held = $this->number(
-            "SELECT SUM(quantity) FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id WHERE i.code = 'MED-VS10' AND s.code = 'DEPOT'",
+            "SELECT SUM(quantity) FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
+                WHERE i.code = 'MED-VS10' AND s.code = 'DEPOT'",
         );
         self::assertStringContainsString(
             number_format($held).' pcs',
@@ -97,7 +98,8 @@ final class StockTest extends DeskTestCase
             );
         }
         $this->connection()->executeStatement(
-            "DELETE b FROM price_break b JOIN offer o ON o.id = b.offer_id JOIN item i ON i.id = o.item_id WHERE i.code = 'USE-TIL'",
+            "DELETE b FROM price_break b JOIN offer o ON o.id = b.offer_id JOIN item i ON i.id = o.item_id
+                WHERE i.code = 'USE-TIL'",
         );
         $this->connection()->executeStatement(
             "UPDATE proposal SET offer_id = NULL WHERE item_id = (SELECT id FROM item WHERE code = 'USE-TIL')",

@@ -132,7 +132,8 @@ final class SuppliersTest extends DeskTestCase
         self::assertSame(
             1.0,
             $this->number(
-                "SELECT COUNT(*) FROM supplier WHERE code = 'HOLLIN' AND currency = 'PLN' AND net_days = 60 AND freight_kind = 'pallet' AND pallet_kg = 450",
+                "SELECT COUNT(*) FROM supplier WHERE code = 'HOLLIN' AND currency = 'PLN' AND net_days = 60
+                    AND freight_kind = 'pallet' AND pallet_kg = 450",
             ),
         );
         $this->post('/suppliers', ['code' => 'HOLLIN', 'name' => 'Once more', 'like' => 'TINDAVIK']);
@@ -174,7 +175,8 @@ final class SuppliersTest extends DeskTestCase
         self::assertSame(
             1.0,
             $this->number(
-                "SELECT COUNT(*) FROM supplier_address a JOIN supplier s ON s.id = a.supplier_id WHERE s.code = 'OSTREL' AND a.role = 'pay'",
+                "SELECT COUNT(*) FROM supplier_address a JOIN supplier s ON s.id = a.supplier_id
+                    WHERE s.code = 'OSTREL' AND a.role = 'pay'",
             ),
             'nothing half done',
         );
@@ -185,7 +187,8 @@ final class SuppliersTest extends DeskTestCase
         self::assertSame(
             0.0,
             $this->number(
-                "SELECT COUNT(*) FROM supplier_address a JOIN supplier s ON s.id = a.supplier_id WHERE s.code = 'OSTREL' AND a.role = 'pay'",
+                "SELECT COUNT(*) FROM supplier_address a JOIN supplier s ON s.id = a.supplier_id
+                    WHERE s.code = 'OSTREL' AND a.role = 'pay'",
             ),
         );
     }
@@ -221,7 +224,8 @@ final class SuppliersTest extends DeskTestCase
         self::assertSame(
             1.0,
             $this->number(
-                "SELECT COUNT(*) FROM supplier WHERE code = 'BRENMOOR' AND freight_steps = '0=14 30=26 100=58 300=110' AND delivery_terms = 'FCA Brenmoor'",
+                "SELECT COUNT(*) FROM supplier WHERE code = 'BRENMOOR' AND freight_steps = '0=14 30=26 100=58 300=110'
+                    AND delivery_terms = 'FCA Brenmoor'",
             ),
         );
     }

@@ -88,18 +88,21 @@ final class TodayTest extends DeskTestCase
     {
         $this->as('rowan');
         $short = $this->connection()->fetchAssociative(
-            "SELECT p.id, p.item_id, p.site_id FROM proposal p WHERE p.out_in_days IS NOT NULL AND p.reason <> 'rush' AND p.draft_id IS NULL ORDER BY p.sales_at_risk DESC LIMIT 1",
+            "SELECT p.id, p.item_id, p.site_id FROM proposal p WHERE p.out_in_days IS NOT NULL AND p.reason <> 'rush'
+                AND p.draft_id IS NULL ORDER BY p.sales_at_risk DESC LIMIT 1",
         );
         self::assertIsArray($short);
         $line = $this->number(
-            "SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.state = 'sent' ORDER BY l.id LIMIT 1",
+            "SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.state = 'sent'
+                ORDER BY l.id LIMIT 1",
         );
         $this->connection()->executeStatement(
             'UPDATE order_line SET item_id = ?, site_id = ?, packs = 99999 WHERE id = ?',
             [$short['item_id'], $short['site_id'], $line],
         );
         $this->connection()->executeStatement(
-            "UPDATE purchase_order o JOIN order_line l ON l.order_id = o.id SET o.promised_on = '2026-11-24' WHERE l.id = ?",
+            "UPDATE purchase_order o JOIN order_line l ON l.order_id = o.id SET o.promised_on = '2026-11-24'
+                WHERE l.id = ?",
             [$line],
         );
         $this->connection()->executeStatement('INSERT INTO moved_item (item_id) VALUES (?)', [$short['item_id']]);
@@ -129,7 +132,11 @@ final class TodayTest extends DeskTestCase
         self::assertSame([], $this->entries());
         self::assertStringContainsString('Nothing needs you right now', $this->text());
         foreach (
-            ['/reorder' => 'Nothing is due', '/dock' => 'Nothing is on its way', '/orders' => 'No orders here'] as $page => $words
+            [
+                '/reorder' => 'Nothing is due',
+                '/dock' => 'Nothing is on its way',
+                '/orders' => 'No orders here',
+            ] as $page => $words
         ) {
             $this->see($page);
             self::assertStringContainsString($words, $this->text());

@@ -29,7 +29,8 @@ final class CommandsTest extends StoreTestCase
         self::assertSame(0, $proven->getStatusCode());
         self::assertStringContainsString('are proven', $proven->getDisplay());
         self::connection()->executeStatement(
-            "UPDATE stock_balance SET quantity = quantity - 1 WHERE item_id = (SELECT id FROM item WHERE code = 'TL-SMK-M') AND site_id = (SELECT id FROM site WHERE code = 'DEPOT')",
+            "UPDATE stock_balance SET quantity = quantity - 1 WHERE item_id = (SELECT id FROM item
+                WHERE code = 'TL-SMK-M') AND site_id = (SELECT id FROM site WHERE code = 'DEPOT')",
         );
         $broken = self::command('stock:verify');
         self::assertSame(1, $broken->getStatusCode());

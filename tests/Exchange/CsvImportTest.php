@@ -70,7 +70,9 @@ final class CsvImportTest extends StoreTestCase
         $before = self::value('SELECT COUNT(*) FROM sales_day');
         $run = $this->check(
             'sales',
-            "item;site;day;quantity\nJAR-340R;FERRY;2022-01-05;12\nJAR-XXX;FERRY;2022-01-05;1\nJAR-340R;NOWHERE;2022-01-06;1\nJAR-340R;FERRY;05.01.2024;1\nJAR-340R;FERRY;2022-01-07;twelve\nJAR-340R;FERRY;2022-01-05;3\nJAR-340R;FERRY;2999-01-01;3\nJAR-340R;FERRY\n",
+            "item;site;day;quantity\nJAR-340R;FERRY;2022-01-05;12\nJAR-XXX;FERRY;2022-01-05;1\n"
+            ."JAR-340R;NOWHERE;2022-01-06;1\nJAR-340R;FERRY;05.01.2024;1\nJAR-340R;FERRY;2022-01-07;twelve\n"
+            ."JAR-340R;FERRY;2022-01-05;3\nJAR-340R;FERRY;2999-01-01;3\nJAR-340R;FERRY\n",
         );
         self::assertSame([8, 7], [$run->rows(), $run->badRows()]);
         $found = array_map(
@@ -102,13 +104,15 @@ final class CsvImportTest extends StoreTestCase
     public function testAStockCountMovesTheDifference(): void
     {
         $held = self::value(
-            "SELECT quantity FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
+            "SELECT quantity FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
+                WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
         );
         $this->apply($this->check('stock', "item,site,quantity\nJAR-340R,DEPOT,777\n"));
         self::assertSame(
             '777.000',
             self::value(
-                "SELECT quantity FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
+                "SELECT quantity FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
+                    WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
             ),
         );
         self::assertSame(
@@ -138,25 +142,33 @@ final class CsvImportTest extends StoreTestCase
         $this->apply(
             $this->check(
                 'suppliers',
-                "code,name,currency,freight_kind,freight_steps,net_days,end_of_month,instalments,minimum_kg,quotes_contact,quotes_email,pay_street,pay_city,pay_country,paid_through,buyer,wants_csv,notes\nOSTREL,,,weight,0=9 30=18,30,yes,50@30 50@60,25,Ute Kern,preise@ostrel.example,Bankplatz 1,Ostrel,DE,POLLENBY,mara@larkmoor.example,yes,Ring first\n",
+                'code,name,currency,freight_kind,freight_steps,net_days,end_of_month,instalments,minimum_kg,'
+                .'quotes_contact,quotes_email,pay_street,pay_city,pay_country,paid_through,buyer,wants_csv,'
+                ."notes\n"
+                .'OSTREL,,,weight,0=9 30=18,30,yes,50@30 50@60,25,Ute Kern,preise@ostrel.example,Bankplatz 1,'
+                ."Ostrel,DE,POLLENBY,mara@larkmoor.example,yes,Ring first\n",
             ),
         );
         self::assertSame(
             'weight|0=9 30=18|1|50@30 50@60|25.0|1|Ring first',
             self::value(
-                "SELECT CONCAT_WS('|', freight_kind, freight_steps, end_of_month, instalments, minimum_kg, wants_csv, notes) FROM supplier WHERE code = 'OSTREL'",
+                "SELECT CONCAT_WS('|', freight_kind, freight_steps, end_of_month, instalments, minimum_kg, wants_csv,
+                    notes) FROM supplier WHERE code = 'OSTREL'",
             ),
         );
         self::assertSame(
             'POLLENBY|mara@larkmoor.example',
             self::value(
-                "SELECT CONCAT_WS('|', p.code, b.email) FROM supplier s JOIN supplier p ON p.id = s.paid_through_id JOIN person b ON b.id = s.buyer_id WHERE s.code = 'OSTREL'",
+                "SELECT CONCAT_WS('|', p.code, b.email) FROM supplier s JOIN supplier p ON p.id = s.paid_through_id
+                    JOIN person b ON b.id = s.buyer_id WHERE s.code = 'OSTREL'",
             ),
         );
         self::assertSame(
             '2|2',
             self::value(
-                "SELECT CONCAT_WS('|', (SELECT COUNT(*) FROM supplier_address a WHERE a.supplier_id = s.id), (SELECT COUNT(*) FROM supplier_contact c WHERE c.supplier_id = s.id)) FROM supplier s WHERE s.code = 'OSTREL'",
+                "SELECT CONCAT_WS('|', (SELECT COUNT(*) FROM supplier_address a
+                    WHERE a.supplier_id = s.id), (SELECT COUNT(*) FROM supplier_contact c WHERE c.supplier_id = s.id))
+                    FROM supplier s WHERE s.code = 'OSTREL'",
             ),
         );
     }
@@ -166,13 +178,17 @@ final class CsvImportTest extends StoreTestCase
         $this->apply(
             $this->check(
                 'offers',
-                "supplier,item,supplier_code,pack,content,content_unit,prices,break_kind,discounts,outer_packs,valid_from,valid_until,origin,tariff_number,duty_percent,inspected,blocked\nOSTREL,JAR-370H,O-370,box,2,DZN,1=20 10=18,incremental,10 + 5,pallet=40,2026-12-01,2027-12-01,de,70109045,2.5,yes,no\n",
+                'supplier,item,supplier_code,pack,content,content_unit,prices,break_kind,discounts,'
+                ."outer_packs,valid_from,valid_until,origin,tariff_number,duty_percent,inspected,blocked\n"
+                .'OSTREL,JAR-370H,O-370,box,2,DZN,1=20 10=18,incremental,10 + 5,pallet=40,2026-12-01,'
+                ."2027-12-01,de,70109045,2.5,yes,no\n",
             ),
         );
         self::assertSame(
             '24.000000|2 DZN|incremental|10 + 5|pallet=40|2026-12-01|DE|70109045|2.50|1|0',
             self::value(
-                "SELECT CONCAT_WS('|', pack_content, stated_content, break_kind, discounts, outer_packs, valid_from, origin, tariff_number, duty_percent, inspected, blocked) FROM offer WHERE supplier_code = 'O-370'",
+                "SELECT CONCAT_WS('|', pack_content, stated_content, break_kind, discounts, outer_packs, valid_from,
+                    origin, tariff_number, duty_percent, inspected, blocked) FROM offer WHERE supplier_code = 'O-370'",
             ),
         );
     }
@@ -182,13 +198,16 @@ final class CsvImportTest extends StoreTestCase
         $this->apply(
             $this->check(
                 'offers',
-                "supplier,item,supplier_code,pack,content,prices,lead_days\nVETRASOL,JAR-340R,VG-0340-R,case,12,1=8.10 60=7.70,6\n",
+                "supplier,item,supplier_code,pack,content,prices,lead_days\n"
+                ."VETRASOL,JAR-340R,VG-0340-R,case,12,1=8.10 60=7.70,6\n",
             ),
         );
         self::assertSame(
             '1.000=8.1000 60.000=7.7000',
             self::value(
-                "SELECT GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ' ') FROM price_break b JOIN offer o ON o.id = b.offer_id JOIN item i ON i.id = o.item_id JOIN supplier s ON s.id = o.supplier_id WHERE i.code = 'JAR-340R' AND s.code = 'VETRASOL'",
+                "SELECT GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ' ')
+                    FROM price_break b JOIN offer o ON o.id = b.offer_id JOIN item i ON i.id = o.item_id
+                    JOIN supplier s ON s.id = o.supplier_id WHERE i.code = 'JAR-340R' AND s.code = 'VETRASOL'",
             ),
         );
     }
@@ -262,7 +281,8 @@ final class CsvImportTest extends StoreTestCase
         ];
         yield 'an offer that ends before it begins' => [
             'offers',
-            "supplier,item,pack,content,valid_from,valid_until,prices\nVETRASOL,JAR-340R,case,12,2027-02-01,2027-01-01,9\n",
+            "supplier,item,pack,content,valid_from,valid_until,prices\n"
+            ."VETRASOL,JAR-340R,case,12,2027-02-01,2027-01-01,9\n",
             'valid_until',
             'before it begins',
         ];

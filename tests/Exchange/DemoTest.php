@@ -45,7 +45,9 @@ final class DemoTest extends StoreTestCase
         self::assertGreaterThan(
             40,
             self::howMany(
-                "SELECT COUNT(*) FROM proposal WHERE JSON_VALUE(forecast, '$.method') LIKE '%season%' OR JSON_VALUE(forecast, '$.method') LIKE '%year ago%' OR JSON_VALUE(forecast, '$.method') = 'mean of the best'",
+                "SELECT COUNT(*) FROM proposal WHERE JSON_VALUE(forecast, '$.method') LIKE '%season%'
+                    OR JSON_VALUE(forecast, '$.method') LIKE '%year ago%' OR JSON_VALUE(forecast,
+                    '$.method') = 'mean of the best'",
             ),
             'seasons are found',
         );
@@ -57,7 +59,8 @@ final class DemoTest extends StoreTestCase
         self::assertSame(
             1,
             self::howMany(
-                "SELECT COUNT(*) FROM purchase_order WHERE state = 'sent' AND wanted_on < DATE_SUB('2026-11-23', INTERVAL 30 DAY)",
+                "SELECT COUNT(*) FROM purchase_order WHERE state = 'sent' AND wanted_on < DATE_SUB('2026-11-23',
+                    INTERVAL 30 DAY)",
             ),
             'one order is forgotten',
         );

@@ -37,11 +37,17 @@ final class PlanningCommandsTest extends TestCase
         return $tester;
     }
 
-    /** @return array{method: string, mean: list<float>, quantiles: array<string, list<float>>, errors: array<string, array{mase: float}>} */
+    /**
+     * @return array{method: string, mean: list<float>, quantiles: array<string, list<float>>, errors: array<string,
+     *      array{mase: float}>}
+     */
     private static function json(CommandTester $tester): array
     {
         self::assertSame(0, $tester->getStatusCode(), $tester->getDisplay());
-        /** @var array{method: string, mean: list<float>, quantiles: array<string, list<float>>, errors: array<string, array{mase: float}>} $data */
+        /**
+         * @var array{method: string, mean: list<float>, quantiles: array<string, list<float>>, errors: array<string,
+         *      array{mase: float}>} $data
+         */
         $data = json_decode($tester->getDisplay(), true, flags: \JSON_THROW_ON_ERROR);
 
         return $data;
@@ -152,9 +158,13 @@ final class PlanningCommandsTest extends TestCase
     {
         $tester = $this->tell(
             new SimulateCommand(),
-            '{"demand": {"distribution": "poisson", "mean": 10}, "lead_time": 0, "costs": {"order": 64, "holding": 1, "shortage": 9}, "policy": "best", "periods": 20000, "seed": 7}',
+            '{"demand": {"distribution": "poisson", "mean": 10}, "lead_time": 0, "costs": {"order": 64, "holding": '
+            .'1, "shortage": 9}, "policy": "best", "periods": 20000, "seed": 7}',
         );
-        /** @var array{policy: array{s: int, S: int}, cost_per_period: float, best: array{s: int, S: int, cost_per_period: float}, fill_rate: float, orders: int} $found */
+        /**
+         * @var array{policy: array{s: int, S: int}, cost_per_period: float, best: array{s: int, S: int,
+         *      cost_per_period: float}, fill_rate: float, orders: int} $found
+         */
         $found = json_decode($tester->getDisplay(), true, flags: \JSON_THROW_ON_ERROR);
         self::assertSame(
             [6, 40, 35.021555],
@@ -167,16 +177,20 @@ final class PlanningCommandsTest extends TestCase
     {
         $tester = $this->tell(
             new SimulateCommand(),
-            '{"demand": [4, 0, 6, 2], "lead_time": 1, "policy": {"type": "order-up-to", "S": 8}, "start_stock": 8, "shortages": "lost", "costs": {"order": 2, "holding": 0.5, "shortage": 3}}',
+            '{"demand": [4, 0, 6, 2], "lead_time": 1, "policy": {"type": "order-up-to", "S": 8}, "start_stock": 8, '
+            .'"shortages": "lost", "costs": {"order": 2, "holding": 0.5, "shortage": 3}}',
         );
-        /** @var array{fill_rate: float, average_stock: float, orders: int, cost_per_period: float, demand: float} $found */
+        /**
+         * @var array{fill_rate: float, average_stock: float, orders: int, cost_per_period: float, demand: float} $found
+         */
         $found = json_decode($tester->getDisplay(), true, flags: \JSON_THROW_ON_ERROR);
         // 8 − 4 = 4; 4 ordered, 4 − 0 = 4; they come, 8 − 6 = 2; 6 ordered, 2 − 2 = 0.
         self::assertSame([1.0, 12.0, 2], [(float) $found['fill_rate'], (float) $found['demand'], $found['orders']]);
         self::assertEqualsWithDelta((4 + 4 + 2 + 0) / 4, $found['average_stock'], 1e-9);
         self::assertEqualsWithDelta((2 * 2 + 0.5 * 10) / 4, $found['cost_per_period'], 1e-6);
         $random =
-            '{"demand": {"distribution": "gamma", "mean": 12, "deviation": 5}, "lead_time": {"1": 0.5, "3": 0.5}, "policy": {"type": "s-Q", "Q": 40, "service": {"fill": 0.95}}, "periods": 4000, "seed": 9}';
+            '{"demand": {"distribution": "gamma", "mean": 12, "deviation": 5}, "lead_time": {"1": 0.5, "3": 0.5}, '
+            .'"policy": {"type": "s-Q", "Q": 40, "service": {"fill": 0.95}}, "periods": 4000, "seed": 9}';
         self::assertSame(
             $this->tell(new SimulateCommand(), $random)->getDisplay(),
             $this->tell(new SimulateCommand(), $random)->getDisplay(),

@@ -52,7 +52,12 @@ final class SourcingTest extends TestCase
     {
         // The layout of the European Central Bank's euro foreign exchange reference rates; the figures are made up.
         $xml =
-            '<?xml version="1.0" encoding="UTF-8"?><gesmes:Envelope xmlns:gesmes="http://www.gesmes.org/xml/2002-08-01" xmlns="http://www.ecb.int/vocabulary/2002-08-01/eurofxref"><gesmes:subject>Reference rates</gesmes:subject><Cube><Cube time="2026-11-20"><Cube currency="USD" rate="1.0840"/><Cube currency="JPY" rate="161.50"/></Cube><Cube time="2026-11-19"><Cube currency="USD" rate="1.0810"/></Cube></Cube></gesmes:Envelope>';
+            '<?xml version="1.0" encoding="UTF-8"?><gesmes:Envelope '
+            .'xmlns:gesmes="http://www.gesmes.org/xml/2002-08-01" '
+                .'xmlns="http://www.ecb.int/vocabulary/2002-08-01/eurofxref"><gesmes:subject>Reference '
+                    .'rates</gesmes:subject><Cube><Cube time="2026-11-20"><Cube currency="USD" rate="1.0840"/><Cube '
+                        .'currency="JPY" rate="161.50"/></Cube><Cube time="2026-11-19"><Cube currency="USD" '
+                            .'rate="1.0810"/></Cube></Cube></gesmes:Envelope>';
         self::assertTrue(ReferenceRates::looksLikeOne($xml));
         self::assertSame(
             ['2026-11-20' => ['USD' => '1.0840', 'JPY' => '161.50'], '2026-11-19' => ['USD' => '1.0810']],

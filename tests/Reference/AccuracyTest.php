@@ -13,7 +13,8 @@ use TallBarrel\Core\Demand\Method\Intermittent;
  * Source: R's own series and simulated intermittent demand, with the forecasts of forecast::ets and forecast::croston;
  * r/accuracy.R and r/accuracy.json. The measure is Hyndman & Koehler's MASE.
  *
- * @phpstan-type Witness array{kind: string, name: string, period: int, train: list<float>, test: list<float>, theirs: list<float>, mase: float}
+ * @phpstan-type Witness array{kind: string, name: string, period: int, train: list<float>, test: list<float>,
+ *      theirs: list<float>, mase: float}
  */
 final class AccuracyTest extends TestCase
 {
@@ -100,7 +101,10 @@ final class AccuracyTest extends TestCase
         );
     }
 
-    /** Teunter, Syntetos & Babai 2011: without demand the forecast decays by (1 − β) a period, while Croston's stands still. */
+    /**
+     * Teunter, Syntetos & Babai 2011: without demand the forecast decays by (1 − β) a period, while Croston's stands
+     * still.
+     */
     public function testTheirMethodForgetsWhatIsNoLongerWanted(): void
     {
         $demand = [...array_fill(0, 40, 4.0), ...array_fill(0, 10, 0.0)];

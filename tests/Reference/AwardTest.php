@@ -39,7 +39,10 @@ final class AwardTest extends TestCase
         }
     }
 
-    /** Source: GLPK 5.0, glpsol on the models in tests/Reference/glpk, made by make.php there; its optima are recorded beside them. */
+    /**
+     * Source: GLPK 5.0, glpsol on the models in tests/Reference/glpk, made by make.php there; its optima are recorded
+     * beside them.
+     */
     public function testItAgreesWithGlpk(): void
     {
         /** @var array<string, array<int, float>> $optima */
@@ -93,7 +96,8 @@ final class AwardTest extends TestCase
 
     public function testFillingUpToFreeFreightCanBeatTheCheapestLine(): void
     {
-        // Apart, each line's cheapest costs 60 + 20 + 38 and two freights of 10; one line more at the first saves its freight and the other's.
+        // Apart, each line's cheapest costs 60 + 20 + 38 and two freights of 10; one line more at the first saves its
+        // freight and the other's.
         $basket = new Basket(
             [
                 'a' => ['x' => new Bid(60, 60), 'y' => new Bid(70, 70)],

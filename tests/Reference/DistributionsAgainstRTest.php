@@ -16,7 +16,10 @@ final class DistributionsAgainstRTest extends TestCase
 {
     public function testQuantilesProbabilitiesAndLossesAreThoseOfR(): void
     {
-        /** @var array{p: list<float>, x: list<float>, distributions: list<array{kind: string, mean: float, deviation: float, quantile: list<float>, cumulative: list<float>, loss: list<float>}>} $r */
+        /**
+         * @var array{p: list<float>, x: list<float>, distributions: list<array{kind: string, mean: float,
+         *      deviation: float, quantile: list<float>, cumulative: list<float>, loss: list<float>}>} $r
+         */
         $r = json_decode(
             (string) file_get_contents(__DIR__.'/r/distributions.json'),
             true,

@@ -22,7 +22,10 @@ final class InventoryTheoryTest extends TestCase
     /** Source: R's pnorm, qnorm, dnorm; r/normal.R and r/normal.json. */
     public function testTheNormalDistributionIsThatOfR(): void
     {
-        /** @var array{p: list<float>, quantile: list<float>, z: list<float>, cumulative: list<float>, loss: list<float>} $r */
+        /**
+         * @var array{p: list<float>, quantile: list<float>, z: list<float>, cumulative: list<float>, loss: list<float>}
+         *      $r
+         */
         $r = json_decode((string) file_get_contents(__DIR__.'/r/normal.json'), true, flags: \JSON_THROW_ON_ERROR);
         foreach ($r['p'] as $i => $p) {
             self::assertEqualsWithDelta($r['quantile'][$i], StandardNormal::quantile((float) $p), 1e-10);

@@ -11,9 +11,12 @@ use TallBarrel\Core\Demand\Method\Smoothing;
 use TallBarrel\Core\Demand\Method\Trend;
 
 /**
- * Source: R's stats::HoltWinters on R's own series; the script and its output stand in r/smoothing.R and r/smoothing.json.
+ * Source: R's stats::HoltWinters on R's own series; the script and its output stand in r/smoothing.R and
+ * r/smoothing.json.
  *
- * @phpstan-type Witness array{series: string, kind: string, period: int, values: list<float>, parameters: array{float, float, float}, sse: float, level: float, trend: float, forecast: list<float>, ses: array{alpha: float, sse: float}}
+ * @phpstan-type Witness array{series: string, kind: string, period: int, values: list<float>, parameters: array{float,
+ *      float, float}, sse: float, level: float, trend: float, forecast: list<float>, ses: array{alpha: float,
+ *      sse: float}}
  */
 final class SmoothingAgainstRTest extends TestCase
 {

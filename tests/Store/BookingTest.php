@@ -179,14 +179,17 @@ final class BookingTest extends StoreTestCase
     {
         self::assertSame([], self::get(Verification::class)->differences(), 'the demo is proven');
         self::connection()->executeStatement(
-            "UPDATE stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id SET b.quantity = b.quantity + 5 WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
+            "UPDATE stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
+                SET b.quantity = b.quantity + 5 WHERE i.code = 'JAR-340R' AND s.code = 'DEPOT'",
         );
         $sent = self::connection()->fetchOne(
-            "SELECT o.number FROM purchase_order o JOIN order_line l ON l.order_id = o.id WHERE o.state = 'sent' GROUP BY o.id HAVING COUNT(*) > 1 ORDER BY o.id LIMIT 1",
+            "SELECT o.number FROM purchase_order o JOIN order_line l ON l.order_id = o.id WHERE o.state = 'sent'
+                GROUP BY o.id HAVING COUNT(*) > 1 ORDER BY o.id LIMIT 1",
         );
         self::assertIsString($sent);
         self::connection()->executeStatement(
-            'UPDATE order_line l JOIN purchase_order o ON o.id = l.order_id SET l.received = 1 WHERE o.number = ? AND l.position = 2',
+            'UPDATE order_line l JOIN purchase_order o ON o.id = l.order_id SET l.received = 1
+                WHERE o.number = ? AND l.position = 2',
             [$sent],
         );
         $differences = implode("\n", self::get(Verification::class)->differences());

@@ -181,7 +181,8 @@ final class PlanningDataTest extends StoreTestCase
     public function testTheRateIsTheLatestUpToTheDay(): void
     {
         self::connection()->executeStatement(
-            "INSERT INTO exchange_rate (currency, day, foreign_for_one) VALUES ('CHF', '2026-11-01', 0.95), ('CHF', '2026-11-20', 0.93), ('CHF', '2026-12-01', 0.5)",
+            "INSERT INTO exchange_rate (currency, day, foreign_for_one)
+                VALUES ('CHF', '2026-11-01', 0.95), ('CHF', '2026-11-20', 0.93), ('CHF', '2026-12-01', 0.5)",
         );
         self::assertSame(
             '0.93',

@@ -143,7 +143,11 @@ final class QueueTest extends StoreTestCase
         self::connection()->executeStatement('INSERT INTO moved_item (item_id) VALUES (?)', [$item]);
         self::connection()->executeStatement('UPDATE proposal SET on_hand = -1 WHERE item_id = ?', [$item]);
         self::assertFalse(self::get(PlanAgain::class)->some());
-        self::assertSame(1, self::number('SELECT on_hand = -1 FROM proposal WHERE item_id = ? LIMIT 1', $item), 'the run comes first');
+        self::assertSame(
+            1,
+            self::number('SELECT on_hand = -1 FROM proposal WHERE item_id = ? LIMIT 1', $item),
+            'the run comes first',
+        );
         self::get(PlanAgain::class)->aHandful();
         self::assertSame(0, self::number('SELECT on_hand = -1 FROM proposal WHERE item_id = ? LIMIT 1', $item));
         self::assertSame(1, self::number('SELECT COUNT(*) FROM moved_item'), 'the run may have read it before');

@@ -93,7 +93,8 @@ final readonly class ErrorScale
      * @param list<?float>            $demand
      * @param array<int, list<float>> $rolled
      *
-     * @return array{each: array<int, list<float>>, sum: array<int, list<float>>} of each value and of the running sum, by steps ahead from 1
+     * @return array{each: array<int, list<float>>, sum: array<int, list<float>>} of each value and of the running sum,
+     *      by steps ahead from 1
      */
     public static function errors(array $demand, array $rolled): array
     {

@@ -8,10 +8,13 @@ use TallBarrel\Core\Demand\Distribution\Distribution;
 use TallBarrel\Core\Demand\Distribution\Shape;
 
 /**
- * What is expected to be wanted in the weeks to come, and how far off the method has been over the horizon that matters.
+ * What is expected to be wanted in the weeks to come, and how far off the method has been over the horizon that
+ * matters.
  *
  * @phpstan-type ContestLine array{method: string, words: string, mase: float, bias: float, used: bool}
- * @phpstan-type ForecastData array{method: string, weeks: list<float>, sigma: float, growth: float, offBy: float|null, shape: string, errors: list<float>, contest: list<ContestLine>, bias: float, tracking: float, mase: float|null, horizon: int, adjustments?: list<array{float, int}>}
+ * @phpstan-type ForecastData array{method: string, weeks: list<float>, sigma: float, growth: float, offBy: float|null,
+ *      shape: string, errors: list<float>, contest: list<ContestLine>, bias: float, tracking: float, mase: float|null,
+ *      horizon: int, adjustments?: list<array{float, int}>}
  */
 final readonly class Forecast
 {
@@ -19,7 +22,8 @@ final readonly class Forecast
      * @param string            $method  the method's name, in words
      * @param list<float>       $weeks   stock units expected in each coming week; the last one stands for all after it
      * @param float             $sigma   standard deviation of one week's forecast error, in stock units
-     * @param float|null        $offBy   sum of absolute errors over sum of demand, one week ahead, last 12 known weeks; null if nothing sold
+     * @param float|null $offBy sum of absolute errors over sum of demand, one week ahead, last 12 known weeks; null if
+     *      nothing sold
      * @param float             $growth  the error over k weeks has deviation sigma × k^growth, as seen at the horizon
      * @param list<float>       $errors  standardised errors at the horizon, kept for the shape that uses them
      * @param list<ContestLine> $contest the methods and how each did, best first

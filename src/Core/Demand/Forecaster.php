@@ -17,7 +17,10 @@ final readonly class Forecaster
     private const ENOUGH_TO_SEE_A_SEASON = 2.0;
     private const FEW_ERRORS = 8;
     private const ERRORS_KEPT = 40;
-    /** A forecast week is never above the best week on record by more than half: a trend fitted to two years can run away. */
+    /**
+     * A forecast week is never above the best week on record by more than half: a trend fitted to two years can run
+     * away.
+     */
     private const AT_MOST_TIMES_RECORD = 1.5;
 
     /**
@@ -161,7 +164,9 @@ final readonly class Forecaster
         return count($errors) < 2
             ? abs($errors[0] ?? 0.0)
             : sqrt(
-                array_sum(array_map(static fn (float $error): float => $error * $error, $errors)) / (count($errors) - 1),
+                array_sum(
+                    array_map(static fn (float $error): float => $error * $error, $errors),
+                ) / (count($errors) - 1),
             );
     }
 

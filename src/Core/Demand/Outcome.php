@@ -12,11 +12,12 @@ use TallBarrel\Core\Demand\Method\Model;
 final readonly class Outcome
 {
     /**
-     * @param list<string>                                                           $parts   the methods behind it: one, or those combined
-     * @param list<float>                                                            $means   expected values over the horizon
+     * @param list<string> $parts the methods behind it: one, or those combined
+     * @param list<float> $means expected values over the horizon
      * @param array<string, Score>                                                   $scores  by method
-     * @param array{each: array<int, list<float>>, sum: array<int, list<float>>}     $errors  made by the winner, by steps ahead
-     * @param float                                                                  $scale   mean absolute error of the naive method
+     * @param array{each: array<int, list<float>>, sum: array<int, list<float>>} $errors made by the winner, by steps
+     *      ahead
+     * @param float $scale mean absolute error of the naive method
      * @param non-empty-list<array{Model, float}>                                    $models
      */
     public function __construct(

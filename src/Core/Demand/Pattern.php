@@ -34,7 +34,8 @@ enum Pattern: string
     /**
      * @param list<?float> $demand
      *
-     * @return array{float, float} average demand interval (ADI) in periods, squared coefficient of variation (CV²) of the sizes
+     * @return array{float, float} average demand interval (ADI) in periods, squared coefficient of variation (CV²) of
+     *      the sizes
      */
     public static function figures(array $demand): array
     {
@@ -52,7 +53,9 @@ enum Pattern: string
             return [INF, 0.0];
         }
         $mean = array_sum($sizes) / count($sizes);
-        $variance = array_sum(array_map(static fn (float $size): float => ($size - $mean) ** 2, $sizes)) / count($sizes);
+        $variance = array_sum(
+            array_map(static fn (float $size): float => ($size - $mean) ** 2, $sizes),
+        ) / count($sizes);
 
         return [$periods / count($sizes), $variance / $mean ** 2];
     }

@@ -8,7 +8,8 @@ namespace TallBarrel\Core\Demand;
 final readonly class Score
 {
     /**
-     * @param float $deciding root mean squared error over the horizon, in units of demand: what the contest is decided by
+     * @param float $deciding root mean squared error over the horizon, in units of demand: what the contest is decided
+     *      by
      * @param float $mase     mean absolute scaled error
      * @param float $rmsse    root mean squared scaled error
      * @param float $bias     mean of forecast − demand as a share of the mean demand; above zero forecasts too much

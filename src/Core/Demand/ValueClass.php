@@ -6,7 +6,8 @@ namespace TallBarrel\Core\Demand;
 
 /**
  * A, B or C by the value of what is sold in a year: A makes up the first 80 %, B the next 15 %, C the rest.
- * Source: Dickie, "ABC Inventory Analysis Shoots for Dollars, Not Pennies", Factory Management and Maintenance 109, 1951;
+ * Source: Dickie, "ABC Inventory Analysis Shoots for Dollars, Not Pennies", Factory Management and Maintenance 109,
+ * 1951;
  * the shares are common practice.
  */
 enum ValueClass: string

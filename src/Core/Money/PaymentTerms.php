@@ -169,7 +169,8 @@ final readonly class PaymentTerms
     }
 
     /**
-     * What not taking the discount costs, as simple interest a year in percent: d/(100 − d) × 365/(net − discount days).
+     * What not taking the discount costs, as simple interest a year in percent: d/(100 − d) × 365/(net − discount
+     * days).
      * Source: any corporate finance text on trade credit; for 2/10 net 30 it is 37.24.
      */
     public function yearlyWorthPercent(): BigDecimal
@@ -191,7 +192,8 @@ final readonly class PaymentTerms
     }
 
     /**
-     * The same with interest on interest: (100 / (100 − d)) ^ (365/(net − discount days)) − 1; for 2/10 net 30 it is 44.59.
+     * The same with interest on interest: (100 / (100 − d)) ^ (365/(net − discount days)) − 1; for 2/10 net 30 it is
+     * 44.59.
      */
     public function yearlyWorthCompoundedPercent(): float
     {
@@ -205,7 +207,8 @@ final readonly class PaymentTerms
 
     /**
      * What these terms gain against paying the whole on the day of the invoice, as a share of the total, at simple
-     * interest; the discount for paying early is taken where that gains more. Below zero where money goes out before the
+     * interest; the discount for paying early is taken where that gains more. Below zero where money goes out before
+     * the
      * goods come.
      *
      * @param float $yearlyPercent what the owner's money costs

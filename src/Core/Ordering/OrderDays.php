@@ -28,7 +28,8 @@ final readonly class OrderDays
     /**
      * @param list<int>                   $weekdays      ISO 8601 weekdays, 1 (Monday) to 7; none means Monday to Friday
      * @param string                      $cutOff        "14:00"
-     * @param list<array{string, string}> $theirHolidays days on which the supplier is shut: first and last, as 2026-12-24
+     * @param list<array{string, string}> $theirHolidays days on which the supplier is shut: first and last, as
+     *      2026-12-24
      * @param list<array{string, string}> $ourHolidays   days on which nobody here takes deliveries
      *
      * @throws InvalidValue
@@ -92,7 +93,10 @@ final readonly class OrderDays
         return max($this->reviewDays(), (int) $first->setTime(0, 0)->diff($second->setTime(0, 0))->days);
     }
 
-    /** The first day on or after cut-off plus lead time on which somebody is here; days on which the supplier is shut do not count. */
+    /**
+     * The first day on or after cut-off plus lead time on which somebody is here; days on which the supplier is shut do
+     * not count.
+     */
     public function arrival(\DateTimeImmutable $now, int $leadDays): \DateTimeImmutable
     {
         $day = $this->nextCutOff($now)->setTime(0, 0);

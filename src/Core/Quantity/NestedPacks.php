@@ -27,7 +27,8 @@ final readonly class NestedPacks
             if (1 !== preg_match('/^([^=\s]{1,20})=(\d{1,5})$/u', $part, $found)) {
                 throw InvalidValue::because(
                     sprintf(
-                        '“%s” is not a larger pack; expected its name, “=”, and how many of the one before: layer=8 pallet=6.',
+                        '“%s” is not a larger pack; expected its name, “=”, and how many of the one before: layer=8 '
+                        .'pallet=6.',
                         $part,
                     ),
                 );

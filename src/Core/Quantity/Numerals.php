@@ -56,7 +56,9 @@ final readonly class Numerals
         foreach ($cells as $cell) {
             // Prices with breaks and discounts hold several: "1=9.30 40=8.97", "10 + 2,5".
             foreach (
-                1 === preg_match('/^[\d.,=+%\s-]+$/', $cell) ? (preg_split('/[=+\s%]+/', $cell) ?: []) : [$cell] as $part
+                1 === preg_match('/^[\d.,=+%\s-]+$/', $cell) ? (
+                    preg_split('/[=+\s%]+/', $cell) ?: []
+                ) : [$cell] as $part
             ) {
                 foreach (self::marksOf(self::bare($part)) as $mark => $possible) {
                     $with[$mark] += $possible ? 1 : 0;

@@ -12,7 +12,8 @@ use TallBarrel\Core\InvalidValue;
 /**
  * A unit of measure, by its code in UN/ECE Recommendation 20: those that goods are traded in.
  *
- * Conversion factors are exact. Avoirdupois weights and lengths follow from the international yard and pound agreement of
+ * Conversion factors are exact. Avoirdupois weights and lengths follow from the international yard and pound agreement
+ * of
  * 1959, United States volumes from the gallon of 231 cubic inches, imperial ones from the gallon of 4.54609 litres; see
  * NIST Special Publication 811, appendix B.
  */

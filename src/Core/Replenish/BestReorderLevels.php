@@ -22,7 +22,8 @@ final readonly class BestReorderLevels
 
     /**
      * @param Counts $perPeriod demand of one period
-     * @param Counts $untilHere demand from ordering until the end of the period in which the order is of use: lead time and one period
+     * @param Counts $untilHere demand from ordering until the end of the period in which the order is of use: lead time
+     *      and one period
      *
      * @throws InvalidValue if a cost is below zero or nothing is ever wanted
      */
@@ -36,7 +37,8 @@ final readonly class BestReorderLevels
         if ($orderCost < 0 || $holding <= 0 || $shortage <= 0 || $perPeriod->mean() <= 0) {
             throw InvalidValue::because(
                 sprintf(
-                    'No best levels for order cost %g, holding %g, shortage %g and a mean demand of %g; expected 0 or more for the first and above 0 for the others.',
+                    'No best levels for order cost %g, holding %g, shortage %g and a mean demand of %g; expected 0 '
+                    .'or more for the first and above 0 for the others.',
                     $orderCost,
                     $holding,
                     $shortage,

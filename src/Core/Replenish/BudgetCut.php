@@ -12,7 +12,8 @@ final readonly class BudgetCut
      * is left out and smaller ones after it may still fit. Source of the rule: Dantzig, "Discrete-Variable Extremum
      * Problems", Operations Research 5(2), 1957.
      *
-     * @param array<int, array{value: float, atRisk: float, mustKeep: bool}> $lines by key; what must be kept is kept in any case
+     * @param array<int, array{value: float, atRisk: float, mustKeep: bool}> $lines by key; what must be kept is kept in
+     *      any case
      *
      * @return list<int> keys left out
      */

@@ -39,7 +39,9 @@ final readonly class Coming
     /** @return list<OpenOrder> late for so long that nobody counts on them, or because a person said so */
     public function givenUp(): array
     {
-        return array_values(array_filter($this->orders, fn (OpenOrder $order): bool => !$order->countsOn($this->today)));
+        return array_values(
+            array_filter($this->orders, fn (OpenOrder $order): bool => !$order->countsOn($this->today)),
+        );
     }
 
     /** @return list<OpenOrder> */

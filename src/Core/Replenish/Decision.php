@@ -43,7 +43,12 @@ final readonly class Decision
     public function about(array $places, array $offers, Background $background, array $known): array
     {
         $outcomes = array_map(
-            fn (ItemSite $place): PlaceOutcome => $this->at($place, $offers, $background, $known[$place->key()] ?? null),
+            fn (ItemSite $place): PlaceOutcome => $this->at(
+                $place,
+                $offers,
+                $background,
+                $known[$place->key()] ?? null,
+            ),
             $places,
         );
         $spare = [];

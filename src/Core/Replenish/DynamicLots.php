@@ -60,7 +60,8 @@ final readonly class DynamicLots
     /**
      * Each lot covers periods as long as the cost per period falls.
      *
-     * Source: Silver & Meal, "A Heuristic for Selecting Lot Size Quantities for the Case of a Deterministic Time-Varying
+     * Source: Silver & Meal, "A Heuristic for Selecting Lot Size Quantities for the Case of a Deterministic
+     * Time-Varying
      * Demand Rate", Production and Inventory Management 14(2), 1973.
      *
      * @param list<float>       $demand
@@ -122,7 +123,8 @@ final readonly class DynamicLots
             || (is_array($order) ? count($order) !== count($demand) || min($order) < 0 : $order < 0)
         ) {
             throw InvalidValue::because(
-                'Lot sizes need demand of 0 or more, a cost of ordering of 0 or more for each period, and a holding cost of 0 or more.',
+                'Lot sizes need demand of 0 or more, a cost of ordering of 0 or more for each period, and a holding '
+                .'cost of 0 or more.',
             );
         }
 

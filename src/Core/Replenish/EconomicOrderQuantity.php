@@ -23,7 +23,8 @@ final readonly class EconomicOrderQuantity
         if ($demand < 0 || $orderCost < 0 || $holdingCost <= 0) {
             throw InvalidValue::because(
                 sprintf(
-                    'No economic quantity for demand %g, order cost %g, holding cost %g; expected 0 or more, and a holding cost above 0.',
+                    'No economic quantity for demand %g, order cost %g, holding cost %g; expected 0 or more, and a '
+                    .'holding cost above 0.',
                     $demand,
                     $orderCost,
                     $holdingCost,

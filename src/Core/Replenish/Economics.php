@@ -15,7 +15,7 @@ final readonly class Economics
      * @param list<array{float, float}>          $breaks       from so many stock units, price of one; rising quantities
      * @param array{float, \DateTimeImmutable}|null $priceRise  share by which the price rises (0.05), and the day
      * @param int|null                           $shelfDays    days after arrival until it can no longer be sold
-     * @param bool                               $incremental whether a break lowers only the price of what goes beyond it
+     * @param bool $incremental whether a break lowers only the price of what goes beyond it
      */
     public function __construct(
         public float $unitCost,

@@ -12,7 +12,10 @@ use TallBarrel\Core\Demand\Mark;
  * What a planning run saw of a place, to be shown beside what it came to.
  *
  * @phpstan-type MarkData array{ago: int, kind: string, demand: float, taken: float|null, kept: bool}
- * @phpstan-type EvidenceData array{sold: list<float>, wanted: list<float|null>, marks: list<MarkData>, arrivals: list<array{string, float, string, bool|null}>, planned: list<array{string, float, string}>, met: list<int>, promisedDays: int, considered: list<string>, forward: array{string, string, string}|null, needed: float}
+ * @phpstan-type EvidenceData array{sold: list<float>, wanted: list<float|null>, marks: list<MarkData>,
+ *      arrivals: list<array{string, float, string, bool|null}>, planned: list<array{string, float, string}>,
+ *      met: list<int>,
+ *      promisedDays: int, considered: list<string>, forward: array{string, string, string}|null, needed: float}
  */
 final readonly class Evidence
 {

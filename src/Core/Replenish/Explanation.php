@@ -7,7 +7,8 @@ namespace TallBarrel\Core\Replenish;
 /**
  * How a quantity was reached, as the lines of a sum a shopkeeper can add up, and the levels drawn beside it.
  *
- * @phpstan-type Data array{lines: list<array{string, string, string, bool}>, notes: list<string>, levels: array{safety: float, reorder: float, upTo: float}, leadDays: float}
+ * @phpstan-type Data array{lines: list<array{string, string, string, bool}>, notes: list<string>, levels: array{
+ *      safety: float, reorder: float, upTo: float}, leadDays: float}
  */
 final readonly class Explanation
 {

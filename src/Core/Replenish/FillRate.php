@@ -11,7 +11,8 @@ use TallBarrel\Core\Demand\Distribution\StandardNormal;
 /**
  * The share of demand that is served at once from the shelf, under periodic review.
  *
- * Of what is wanted in one review period after an order could arrive, short is E[(D_{L+R} − y)⁺] − E[(D_L − y)⁺] when the
+ * Of what is wanted in one review period after an order could arrive, short is E[(D_{L+R} − y)⁺] − E[(D_L − y)⁺] when
+ * the
  * stock position after ordering was y; averaged over the positions a policy leaves behind. Source: Hadley & Whitin,
  * "Analysis of Inventory Systems", 1963, chapter 5; Silver, Pyke & Peterson, chapter 7.
  */
@@ -75,7 +76,10 @@ final readonly class FillRate
         return max(0.0, 1 - $mean / $perReview);
     }
 
-    /** The reorder point that reaches the share asked for, in stock units, 0 or more; where whole units would overshoot by much, the one below if it is nearer. */
+    /**
+     * The reorder point that reaches the share asked for, in stock units, 0 or more; where whole units would overshoot
+     * by much, the one below if it is nearer.
+     */
     public static function reorderPoint(
         float $share,
         float $lot,

@@ -34,7 +34,8 @@ final readonly class LeadTimeDemand
     }
 
     /**
-     * The level, brought up to at every review, that serves the share asked for; where that would overshoot by much, the
+     * The level, brought up to at every review, that serves the share asked for; where that would overshoot by much,
+     * the
      * level below if it is nearer. Orders may overtake each other: each order of the past is still out with the
      * probability that its lead time is longer than its age.
      */

@@ -7,13 +7,17 @@ namespace TallBarrel\Core\Replenish;
 use TallBarrel\Core\Demand\Forecast;
 
 /**
- * The levels a policy comes to for an item as it sells now, in stock units. At or below the reorder point it is ordered;
+ * The levels a policy comes to for an item as it sells now, in stock units. At or below the reorder point it is
+ * ordered;
  * up to the order-up-to level, or in lots where the policy fixes them.
  */
 final readonly class Levels
 {
     private const SHORTEST_COVER = 7;
-    /** A shop does not tie up its money for longer than a quarter, however cheap the holding (common practice, no source). */
+    /**
+     * A shop does not tie up its money for longer than a quarter, however cheap the holding (common practice, no
+     * source).
+     */
     private const LONGEST_COVER = 91;
     private const WEEKS_LOOKED_AT = 26;
 
@@ -72,7 +76,9 @@ final readonly class Levels
         return new self($untilNext, $safety, $reorderPoint, max($upTo, $reorderPoint), $cover, $lot, $words, $check);
     }
 
-    /** @return array{float, string, string|null} days an order lasts from arrival, why, and what the heuristic would say */
+    /**
+     * @return array{float, string, string|null} days an order lasts from arrival, why, and what the heuristic would say
+     */
     private static function cover(
         Policy $policy,
         Forecast $forecast,

@@ -9,7 +9,9 @@ use Brick\Math\BigDecimal;
 /** What is still to come on one line of a sent order. */
 final readonly class OpenOrder
 {
-    /** An order later than this is taken for forgotten: it is shown, but no longer counted on, unless a person says so. */
+    /**
+     * An order later than this is taken for forgotten: it is shown, but no longer counted on, unless a person says so.
+     */
     public const FORGOTTEN_AFTER_DAYS = 14;
 
     /** @param bool|null $verdict whether a person counts on it although it is late; null where nobody has said */

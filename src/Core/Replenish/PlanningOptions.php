@@ -9,7 +9,8 @@ use TallBarrel\Core\InvalidValue;
 /**
  * What a planning run starts from, and what it rests on.
  *
- * @phpstan-type Data array{start?: string, figure?: float|int|null, list?: int|null, history?: string, from?: string|null, to?: string|null, countStock?: bool, wholePacks?: bool}
+ * @phpstan-type Data array{start?: string, figure?: float|int|null, list?: int|null, history?: string,
+ *      from?: string|null, to?: string|null, countStock?: bool, wholePacks?: bool}
  */
 final readonly class PlanningOptions
 {

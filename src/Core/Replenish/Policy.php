@@ -18,7 +18,8 @@ final readonly class Policy
     }
 
     /**
-     * @param float|null $amount  maximum, par level or fixed quantity in stock units, days, or sales value, as the kind says
+     * @param float|null $amount maximum, par level or fixed quantity in stock units, days, or sales value, as the kind
+     *      says
      * @param float|null $minimum stock units, for min–max only
      *
      * @throws InvalidValue if the kind needs a figure that is missing, or it makes no sense

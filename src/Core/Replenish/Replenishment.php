@@ -32,7 +32,8 @@ final readonly class Replenishment
         $kind = $need->policy->kind;
         $serves = $kind->aimsAtService();
         $cover = max($levels->coverDays, (float) $need->reviewDays);
-        // A fixed lot and the policies without a forecast look as far as the next order, the others as far as this one lasts.
+        // A fixed lot and the policies without a forecast look as far as the next order, the others as far as this one
+        // lasts.
         $reach = $serves && null === $levels->lot ? $lead + $cover : $horizon;
 
         $plannedSoon = self::counted(
@@ -312,7 +313,8 @@ final readonly class Replenishment
 
     /**
      * Bought ahead as long as holding it costs less than the rise: for (c₂ − c₁) / (c₁ r) years.
-     * Source: Silver, Pyke & Peterson, section 5.6 on announced price increases, without its smaller terms in the lot size.
+     * Source: Silver, Pyke & Peterson, section 5.6 on announced price increases, without its smaller terms in the lot
+     * size.
      *
      * @param array{float, \DateTimeImmutable} $rise
      */
@@ -324,7 +326,10 @@ final readonly class Replenishment
         return max(0.0, $need->forecast->over($reach + $days) - $need->forecast->over($reach));
     }
 
-    /** @return array{float, float} stock units to buy instead to reach the next price break, and where it begins; zeros where it does not pay */
+    /**
+     * @return array{float, float} stock units to buy instead to reach the next price break, and where it begins; zeros
+     *      where it does not pay
+     */
     private function upToBreak(Need $need, float $units, float $reach): array
     {
         $economics = $need->economics;

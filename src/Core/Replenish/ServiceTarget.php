@@ -6,7 +6,10 @@ namespace TallBarrel\Core\Replenish;
 
 use TallBarrel\Core\InvalidValue;
 
-/** The service aimed at: the share of deliveries that come before the stock is gone, or the share of demand served at once. */
+/**
+ * The service aimed at: the share of deliveries that come before the stock is gone, or the share of demand served at
+ * once.
+ */
 final readonly class ServiceTarget
 {
     public const CYCLE = 'cycle';

@@ -7,7 +7,8 @@ namespace TallBarrel\Core\Replenish;
 use TallBarrel\Core\InvalidValue;
 
 /**
- * Plays a stock policy period by period: deliveries arrive, the position is reviewed and ordered, demand comes, and what
+ * Plays a stock policy period by period: deliveries arrive, the position is reviewed and ordered, demand comes, and
+ * what
  * is held or owed at the end of the period costs. With a lead time of 0 an order serves the demand of its own period.
  */
 final readonly class Simulation
@@ -38,7 +39,7 @@ final readonly class Simulation
      * @param int                        $review     periods from one review to the next
      * @param bool                       $backorders what is short is owed; otherwise the sale is lost
      * @param int                        $warmUp     first periods that are played but not counted
-     * @param float|null                 $startStock stock units on hand at the start; the highest level of the first policy when null
+     * @param float|null $startStock stock units on hand at the start; the highest level of the first policy when null
      *
      * @throws InvalidValue if there is nothing to play
      */

@@ -36,12 +36,14 @@ final readonly class SupplierOrder
      * Candidates are added in the order of what each unit of the threshold costs to hold, the soonest needed first
      * (common practice, no source): money, kilograms or packs bought early cost little if they are wanted soon.
      *
-     * @param float                                                                                $reached   what the order has so far, in the measure of the threshold
-     * @param float                                                                                $threshold a minimum, a free-freight limit, or a full load
-     * @param array<int, array{measure: float, cost: float, dueIn: float|null, perDay: float, most: int}> $candidates by key, one pack of each: its measure, its cost, days until it is due, packs sold a day, most packs that make sense
-     * @param float                                                                                $saved     what is saved once the threshold is reached; INF where nothing can be sent below it
-     * @param float                                                                                $waitRisk  margin at risk if nothing is sent until the next chance
-     * @param float                                                                                $holdingShare of the value, a year
+     * @param float $reached what the order has so far, in the measure of the threshold
+     * @param float $threshold a minimum, a free-freight limit, or a full load
+     * @param array<int, array{measure: float, cost: float, dueIn: float|null, perDay: float, most: int}> $candidates by
+     *      key, one pack of each: its measure, its cost, days until it is due, packs sold a day, most packs that make
+     *      sense
+     * @param float $saved what is saved once the threshold is reached; INF where nothing can be sent below it
+     * @param float $waitRisk margin at risk if nothing is sent until the next chance
+     * @param float $holdingShare of the value, a year
      */
     public static function complete(
         float $reached,

@@ -7,10 +7,16 @@ namespace TallBarrel\Core\Sourcing;
 /** How an agreement to buy so much in a period is coming along: stock units of an item, or money in its currency. */
 final readonly class AgreementPace
 {
-    /** From this share on it is said to be nearly used up; so close to its end it is said to end (common practice, no source). */
+    /**
+     * From this share on it is said to be nearly used up; so close to its end it is said to end (common practice, no
+     * source).
+     */
     private const NEARLY = 0.9;
     private const ENDS_SOON_DAYS = 30;
-    /** Behind by more than this share of the whole it would be missed, ahead by as much used up early (common practice, no source). */
+    /**
+     * Behind by more than this share of the whole it would be missed, ahead by as much used up early (common practice,
+     * no source).
+     */
     private const OFF_PACE = 0.1;
 
     /**

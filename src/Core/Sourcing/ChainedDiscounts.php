@@ -37,7 +37,8 @@ final readonly class ChainedDiscounts
             if (1 !== preg_match('/^\d{1,2}([.,]\d{1,3})?$/', $part)) {
                 throw InvalidValue::because(
                     sprintf(
-                        '“%s” is not a discount from 0 to 99.999 %%; expected “10”, or “10 + 5” for one after the other.',
+                        '“%s” is not a discount from 0 to 99.999 %%; expected “10”, or “10 + 5” for one after the '
+                        .'other.',
                         '' === $part ? $typed : $part,
                     ),
                 );

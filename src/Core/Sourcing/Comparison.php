@@ -151,7 +151,9 @@ final readonly class Comparison
         );
     }
 
-    /** @return list<float> evenly spread on a logarithmic scale, the last one pack short of where the next price begins */
+    /**
+     * @return list<float> evenly spread on a logarithmic scale, the last one pack short of where the next price begins
+     */
     private static function between(float $start, float $end, float $short): array
     {
         $end = max($start, $end - $short);

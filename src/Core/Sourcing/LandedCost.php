@@ -15,7 +15,7 @@ final readonly class LandedCost
 {
     /**
      * @param float                                       $units  stock units
-     * @param array<string, array{float, string}>         $parts  amount for the whole order and how it came about, by CostPart
+     * @param array<string, array{float, string}> $parts amount for the whole order and how it came about, by CostPart
      * @param string|null                                 $short  what the order lacks of the supplier's minimum
      */
     private function __construct(

@@ -42,7 +42,10 @@ final readonly class OfferTerms
         return Money::of($this->prices->priceFor($packs), $this->rate->foreign);
     }
 
-    /** @return list<array{float, float}> from so many stock units, the price of one in the home currency; rising quantities */
+    /**
+     * @return list<array{float, float}> from so many stock units, the price of one in the home currency; rising
+     *      quantities
+     */
     public function unitBreaks(): array
     {
         $content = $this->rule->pack->content->toFloat();

@@ -34,7 +34,11 @@ final readonly class OrderMinimum
     public function shortfall(float $value, float $kilograms, float $packs): ?string
     {
         foreach (
-            [[$this->value, $value, 'in goods'], [$this->kilograms, $kilograms, 'kg'], [$this->packs, $packs, 'packs']] as [$least, $has, $of]
+            [
+                [$this->value, $value, 'in goods'],
+                [$this->kilograms, $kilograms, 'kg'],
+                [$this->packs, $packs, 'packs'],
+            ] as [$least, $has, $of]
         ) {
             if (null !== $least && $has < $least - 1e-9) {
                 return sprintf(

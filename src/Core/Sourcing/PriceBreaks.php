@@ -28,9 +28,11 @@ final readonly class PriceBreaks
     }
 
     /**
-     * @param list<array{BigNumber|int|string, BigNumber|int|string}> $steps pairs of "from so much" and price of one pack
+     * @param list<array{BigNumber|int|string, BigNumber|int|string}> $steps pairs of "from so much" and price of one
+     *      pack
      *
-     * @throws InvalidValue if there is none, two start at the same place, one is dearer than that before it, or below zero
+     * @throws InvalidValue if there is none, two start at the same place, one is dearer than that before it, or below
+     *      zero
      */
     public static function of(
         array $steps,
@@ -131,7 +133,10 @@ final readonly class PriceBreaks
             );
     }
 
-    /** The same, with discounts taken off each price and rounded to six decimals; breaks by value still count list prices. */
+    /**
+     * The same, with discounts taken off each price and rounded to six decimals; breaks by value still count list
+     * prices.
+     */
     public function after(ChainedDiscounts $discounts): self
     {
         $factor = $discounts->factor();
@@ -199,7 +204,8 @@ final readonly class PriceBreaks
     {
         if (BreakKind::Incremental === $this->kind && count($this->steps) > 1) {
             throw InvalidValue::because(
-                'Their prices fall only for what goes beyond each break, so one mean price cannot become the offer. Change the offer itself.',
+                'Their prices fall only for what goes beyond each break, so one mean price cannot become the offer. '
+                .'Change the offer itself.',
             );
         }
         $reached = $this->stepAt(BigDecimal::of($packs));

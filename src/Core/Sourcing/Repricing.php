@@ -31,7 +31,8 @@ final readonly class Repricing
     }
 
     /**
-     * In percent, to two decimals, where it moves most: over the places at which either price steps, the largest rise; if
+     * In percent, to two decimals, where it moves most: over the places at which either price steps, the largest rise;
+     * if
      * nothing rises, the largest fall. Null where nothing was asked before. A statistic, so in floating point.
      */
     public function percent(): ?float
@@ -55,7 +56,9 @@ final readonly class Repricing
         return round($percent, 2) + 0.0;
     }
 
-    /** What one stock unit then costs more, below zero where less, when so many are bought at once; before discounts. */
+    /**
+     * What one stock unit then costs more, below zero where less, when so many are bought at once; before discounts.
+     */
     public function ofUnit(BigDecimal $units): BigDecimal
     {
         $at = static fn (PriceBreaks $prices, BigDecimal $content): BigDecimal => $prices

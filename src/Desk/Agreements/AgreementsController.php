@@ -102,7 +102,8 @@ final class AgreementsController extends AbstractController
         } elseif ((int) $fields->text('version') !== $agreement->version()) {
             $fields->refuse(
                 'agreement',
-                'Somebody changed this agreement while you were typing. Your entries are still in the fields; save again to use them.',
+                'Somebody changed this agreement while you were typing. Your entries are still in the fields; save '
+                .'again to use them.',
             );
         } else {
             $this->apply($agreement, $fields);

@@ -27,7 +27,10 @@ final readonly class Worthwhile
     ) {
     }
 
-    /** @return list<array{proposal: SavedProposal, suppliers: int, chosen: LandedCost|null, best: LandedCost, saved: float}> what saves most first */
+    /**
+     * @return list<array{proposal: SavedProposal, suppliers: int, chosen: LandedCost|null, best: LandedCost,
+     *      saved: float}> what saves most first
+     */
     public function of(?Site $site): array
     {
         $proposals = $this->proposals->withSeveralSuppliers($site, self::MOST);

@@ -31,7 +31,8 @@ final readonly class DockBoard
     /**
      * What stands at the dock and what is on its way, late first.
      *
-     * @return array<string, list<array{name: string, words: string, tag: string, kind: string, order: string|null, delivery: int|null}>>
+     * @return array<string, list<array{name: string, words: string, tag: string, kind: string, order: string|null,
+     *      delivery: int|null}>>
      */
     public function expected(?Site $site): array
     {

@@ -7,7 +7,10 @@ namespace TallBarrel\Desk\Drawing;
 /** Upright bars with a figure above and a name below each. */
 final readonly class Bars
 {
-    /** @param list<array{x: float, y: float, width: float, height: float, label: string, figure: string, middle: float, strong: bool}> $bars */
+    /**
+     * @param list<array{x: float, y: float, width: float, height: float, label: string, figure: string, middle: float,
+     *      strong: bool}> $bars
+     */
     private function __construct(public int $width, public int $height, public array $bars)
     {
     }

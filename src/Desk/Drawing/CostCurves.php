@@ -16,7 +16,8 @@ final readonly class CostCurves
     private const STYLES = ['a', 'b', 'c', 'd', 'e', 'f'];
 
     /**
-     * @param list<array{style: string, name: string, lines: list<string>, rings: list<array{float, float}>, nameX: float, nameY: float}> $curves
+     * @param list<array{style: string, name: string, lines: list<string>, rings: list<array{float, float}>,
+     *      nameX: float, nameY: float}> $curves
      * @param list<array{float, string}> $across x and label
      * @param list<array{float, string}> $up     y and label
      */

@@ -17,7 +17,8 @@ final readonly class DemandChart
     private const FOOT = 146;
 
     /**
-     * @param list<array{x: float, y: float, width: float, height: float, mark: string, taken: float|null, day: string, kept: bool}> $weeks mark: what is odd about it, or nothing
+     * @param list<array{x: float, y: float, width: float, height: float, mark: string, taken: float|null, day: string,
+     *      kept: bool}> $weeks mark: what is odd about it, or nothing
      * @param list<array{float, string}>                                   $gridlines
      * @param list<array{float, string}>                                   $dates
      */
@@ -33,8 +34,9 @@ final readonly class DemandChart
     }
 
     /**
-     * @param list<float>                                                                          $sold  weekly, oldest first
-     * @param list<array{ago: int, kind: string, demand: float, taken: float|null, kept: bool}> $marks weeks that are not like the others
+     * @param list<float> $sold weekly, oldest first
+     * @param list<array{ago: int, kind: string, demand: float, taken: float|null, kept: bool}> $marks weeks that are
+     *      not like the others
      */
     public static function of(
         array $sold,

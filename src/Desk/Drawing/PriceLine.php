@@ -7,7 +7,9 @@ namespace TallBarrel\Desk\Drawing;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Offer\OfferPrice;
 
-/** What a pack cost over time, 304 by 110: the standing price as steps, what was paid as dots, what is to come dashed. */
+/**
+ * What a pack cost over time, 304 by 110: the standing price as steps, what was paid as dots, what is to come dashed.
+ */
 final readonly class PriceLine
 {
     private const LEFT = 44.0;

@@ -23,9 +23,11 @@ final class ItemsController extends AbstractController
         $offset = max(0, $request->query->getInt('from'));
         /** @var list<array<string, scalar|null>> $rows */
         $rows = $connection->fetchAllAssociative(
-            "SELECT i.code, i.name, i.category, i.unit, i.gtin, i.sold, i.lot_tracked, i.sales_price, i.service, COUNT(o.id) offers, SUM(o.supplier_code = '') uncoded, MIN(s.name) supplier,
+            "SELECT i.code, i.name, i.category, i.unit, i.gtin, i.sold, i.lot_tracked, i.sales_price, i.service,
+                COUNT(o.id) offers, SUM(o.supplier_code = '') uncoded, MIN(s.name) supplier,
                     (SELECT COUNT(*) FROM stocking t WHERE t.item_id = i.id) sites
-             FROM item i LEFT JOIN offer o ON o.item_id = i.id AND o.rank = 1 LEFT JOIN supplier s ON s.id = o.supplier_id
+             FROM item i LEFT JOIN offer o ON o.item_id = i.id AND o.rank = 1
+             LEFT JOIN supplier s ON s.id = o.supplier_id
              WHERE :words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR i.gtin LIKE :like
              GROUP BY i.id ORDER BY i.code LIMIT ".
                 self::PAGE.

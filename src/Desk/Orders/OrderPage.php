@@ -78,7 +78,9 @@ final readonly class OrderPage
             'cutOff' => $order->supplier->orderDays()->nextCutOff($now),
             'payBy' => $terms?->dueOn($order->dueOn()),
             'discountBy' => $terms?->discountUntil($order->dueOn()),
-            'discounted' => null === $terms || $terms->discountPercent->isZero() ? null : $terms->discounted($totals->total),
+            'discounted' => null === $terms || $terms->discountPercent->isZero()
+                ? null
+                : $terms->discounted($totals->total),
             'otherOrders' => array_values($supplierOrders),
             'priceChanges' => $this->priceChanges($order),
             'overDrawn' => $editable ? $this->agreements->objections($order->lines(), $now) : [],

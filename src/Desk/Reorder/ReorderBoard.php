@@ -54,7 +54,10 @@ final class ReorderBoard
     private ?PlanningRun $latestRun = null;
     /** @var array<int, string>|null */
     private ?array $siteNames = null;
-    /** @var array<string, array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>> */
+    /**
+     * @var array<string, array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float,
+     *      weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>>
+     */
     private array $sums = [];
 
     public function __construct(
@@ -215,7 +218,9 @@ final class ReorderBoard
     /**
      * The drawing that follows the quantity, the sum that led to it, and what else could be done.
      *
-     * @return array{row: ReorderRow, evidence: Evidence, chart: StockChart, outOn: \DateTimeImmutable|null, arrival: \DateTimeImmutable, units: BigDecimal, others: list<Offer>, overdue: list<OpenOrder>, putOffTo: \DateTimeImmutable}
+     * @return array{row: ReorderRow, evidence: Evidence, chart: StockChart, outOn: \DateTimeImmutable|null,
+     *      arrival: \DateTimeImmutable, units: BigDecimal, others: list<Offer>, overdue: list<OpenOrder>,
+     *      putOffTo: \DateTimeImmutable}
      */
     public function why(SavedProposal $proposal): array
     {
@@ -269,7 +274,8 @@ final class ReorderBoard
     /**
      * What is chosen, for the strip.
      *
-     * @return array{orders: int, lines: int, total: Money, weight: float, budgetLeft: Money|null, month: string, items: int, cut: int, cutValue: Money, cutRisk: Money}
+     * @return array{orders: int, lines: int, total: Money, weight: float, budgetLeft: Money|null, month: string,
+     *      items: int, cut: int, cutValue: Money, cutRisk: Money}
      */
     public function summary(?Site $site): array
     {
@@ -318,7 +324,8 @@ final class ReorderBoard
     /**
      * Read once a request: whatever changes proposals does so before.
      *
-     * @return array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>
+     * @return array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float,
+     *      weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>
      */
     private function sums(?Site $site, string $words = ''): array
     {

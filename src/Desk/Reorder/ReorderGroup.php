@@ -40,7 +40,10 @@ final readonly class ReorderGroup
     {
         $meters = [];
         foreach (
-            ['minimum' => $this->supplier?->minimum(), 'free freight' => $this->supplier?->freeFreightFrom()] as $what => $threshold
+            [
+                'minimum' => $this->supplier?->minimum(),
+                'free freight' => $this->supplier?->freeFreightFrom(),
+            ] as $what => $threshold
         ) {
             if (null !== $threshold && null !== $this->total && !$threshold->isZero()) {
                 $meters[] = [

@@ -31,7 +31,9 @@ final readonly class AnswerForm
     public function take(Quote $quote, Fields $fields, string $via, ?Person $typedBy = null): ?QuoteAnswer
     {
         $lines = array_values(
-            array_filter(array_map(fn (QuoteItem $item): ?array => $this->line($item, $fields), $quote->round->items())),
+            array_filter(
+                array_map(fn (QuoteItem $item): ?array => $this->line($item, $fields), $quote->round->items()),
+            ),
         );
         $lead = $fields->text('lead_days', 20);
         if (1 !== preg_match('/^\d{1,3}$/', $lead)) {

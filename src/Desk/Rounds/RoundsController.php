@@ -96,7 +96,8 @@ final class RoundsController extends AbstractController
         try {
             if ((int) $fields->text('version') !== $round->version()) {
                 throw new Refused(
-                    'Somebody changed this round while you were typing. Your entries are still in the fields; look at them once more and save again.',
+                    'Somebody changed this round while you were typing. Your entries are still in the fields; look '
+                    .'at them once more and save again.',
                 );
             }
             $this->apply($round, $fields, $request->files->get('file'));

@@ -11,7 +11,8 @@ use TallBarrel\Core\Problems;
 use TallBarrel\Core\Quantity\Numerals;
 
 /**
- * What a person typed into a form, read field by field. What cannot be read is kept as typed, with the reason beside it.
+ * What a person typed into a form, read field by field. What cannot be read is kept as typed, with the reason beside
+ * it.
  */
 final readonly class Fields
 {

@@ -26,9 +26,11 @@ final readonly class Finder
         /** @var list<array{kind: string, code: string, name: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT * FROM (
-                SELECT 'order' kind, o.number code, CONCAT(s.name, ', ', REPLACE(o.state, '-', ' ')) name FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.number LIKE :like
+                SELECT 'order' kind, o.number code, CONCAT(s.name, ', ', REPLACE(o.state, '-', ' ')) name
+                FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.number LIKE :like
                 UNION ALL SELECT 'supplier', code, name FROM supplier WHERE code LIKE :like OR name LIKE :like
-                UNION ALL SELECT 'item', code, name FROM item WHERE code LIKE :like OR name LIKE :like OR gtin LIKE :like
+                UNION ALL SELECT 'item', code, name FROM item
+                WHERE code LIKE :like OR name LIKE :like OR gtin LIKE :like
              ) found ORDER BY code = :words DESC, code LIKE :starts DESC, name LIMIT ".self::MOST,
             ['like' => $like, 'words' => $words, 'starts' => addcslashes($words, '%_\\').'%'],
         );

@@ -12,7 +12,10 @@ use Symfony\Component\HttpKernel\KernelEvents;
 use TallBarrel\Store\Business\KeptFigures;
 use TallBarrel\Work\Planning\PlanAgain;
 
-/** After something was changed, a handful of items is planned again before the answer goes out, so that the next page is right. */
+/**
+ * After something was changed, a handful of items is planned again before the answer goes out, so that the next page is
+ * right.
+ */
 final readonly class FollowUp
 {
     public function __construct(

@@ -17,7 +17,8 @@ final readonly class SecurityHeaders
         $headers = $event->getResponse()->headers;
         $headers->set(
             'Content-Security-Policy',
-            "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
+            "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; "
+            ."connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
         );
         $headers->set('X-Content-Type-Options', 'nosniff');
         $headers->set('Referrer-Policy', 'same-origin');

@@ -47,8 +47,11 @@ final class Shell
         $kept = sprintf('today-%d-%s', $site ?? 0, $now->format('Ymd'));
         /** @var array{due: int, orders: int, dock: int, quotes: int, today: int|null} $waiting */
         $waiting = $this->connection->fetchAssociative(
-            "SELECT (SELECT COUNT(*) FROM proposal WHERE listed = 1 AND draft_id IS NULL AND (:site IS NULL OR site_id = :site)
-                        AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = proposal.item_id AND f.site_id = proposal.site_id AND f.until_day > :day)) due,
+            "SELECT (SELECT COUNT(*) FROM proposal WHERE listed = 1 AND draft_id IS NULL AND (:site IS NULL
+                OR site_id = :site)
+                        AND NOT EXISTS (SELECT 1 FROM put_off f
+                        WHERE f.item_id = proposal.item_id AND f.site_id = proposal.site_id
+                        AND f.until_day > :day)) due,
                     (SELECT COUNT(*) FROM purchase_order WHERE state IN ('draft', 'awaiting-approval', 'approved', ".
                 Orders::openStates().
                 ')) orders,

@@ -121,7 +121,8 @@ final class OfferController extends AbstractController
         if ((int) $fields->text('version') !== $offer->version()) {
             $fields->refuse(
                 'offer',
-                'Somebody changed this offer while you were typing. Your entries are still in the fields; look at them once more and save again.',
+                'Somebody changed this offer while you were typing. Your entries are still in the fields; look at '.
+                    'them once more and save again.',
             );
         } else {
             $prices = $fields->attempt('prices', fn (): PriceBreaks => $this->typedPrices($fields));
@@ -131,7 +132,11 @@ final class OfferController extends AbstractController
             if (
                 null !== $prices
                 && $fields->isGood()
-                && [$before->label(), $before->kind, $before->basis] !== [$prices->label(), $prices->kind, $prices->basis]
+                && [
+                    $before->label(),
+                    $before->kind,
+                    $before->basis,
+                ] !== [$prices->label(), $prices->kind, $prices->basis]
             ) {
                 $this->prices->change($offer, $prices, $from, $today, 'by hand, '.$person->firstName());
                 $this->audit->note(
@@ -263,7 +268,9 @@ final class OfferController extends AbstractController
             null === $offer
                 ? []
                 : $this->connection->fetchAllAssociative(
-                    'SELECT DATE(o.sent_at) day, l.price, o.number, l.packs FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE l.offer_id = ? AND o.sent_at IS NOT NULL ORDER BY o.sent_at DESC LIMIT 40',
+                    'SELECT DATE(o.sent_at) day, l.price, o.number, l.packs FROM order_line l
+                        JOIN purchase_order o ON o.id = l.order_id WHERE l.offer_id = ? AND o.sent_at IS NOT NULL
+                        ORDER BY o.sent_at DESC LIMIT 40',
                     [$offer->id],
                 );
 

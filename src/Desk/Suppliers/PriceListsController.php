@@ -144,7 +144,9 @@ final class PriceListsController extends AbstractController
             ]);
     }
 
-    /** Sets from when the prices hold and what is a striking rise; with "apply" they are applied, with "leave" put away. */
+    /**
+     * Sets from when the prices hold and what is a striking rise; with "apply" they are applied, with "leave" put away.
+     */
     #[Route('/{id}', name: 'price_list_settle', requirements: ['id' => '\d+'], methods: ['POST']),
         IsGranted('ROLE_BUY'),]
     public function settle(string $code, int $id, Request $request, #[CurrentUser] Person $person): Response

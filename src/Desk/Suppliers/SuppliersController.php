@@ -147,7 +147,8 @@ final class SuppliersController extends AbstractController
         if ((int) $fields->text('version') !== $supplier->version()) {
             $fields->refuse(
                 'supplier',
-                'Somebody changed this supplier while you were typing. Your entries are still in the fields; look at them once more and save again.',
+                'Somebody changed this supplier while you were typing. Your entries are still in the fields; look at '
+                .'them once more and save again.',
             );
         } else {
             $this->apply($supplier, $fields);

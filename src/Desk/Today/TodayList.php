@@ -89,12 +89,20 @@ final class TodayList
     /** @return list<TodayEntry> items that will be gone before an order sent now could arrive */
     private function shortages(?Site $site): array
     {
-        /** @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null, pack_content: string|null, out_in_days: int, sales_at_risk: float, moves: string, on_hand: float, promised: float, coming: float, safety_stock: float, reorder_point: float, order_up_to: float, arrival: string}> $rows */
+        /**
+         * @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null,
+         *      pack_content: string|null, out_in_days: int, sales_at_risk: float, moves: string, on_hand: float,
+         *      promised: float, coming: float, safety_stock: float, reorder_point: float, order_up_to: float,
+         *      arrival: string}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days, p.sales_at_risk, p.moves,
+            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days,
+                p.sales_at_risk, p.moves,
                     p.on_hand, p.promised, p.coming, p.safety_stock, p.reorder_point, p.order_up_to, p.arrival
-             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id LEFT JOIN offer o ON o.id = p.offer_id
-             WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".
+             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+             LEFT JOIN offer o ON o.id = p.offer_id
+             WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?)
+             ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".
                 self::SHORTAGES,
             [$site?->id, $site?->id],
         );
@@ -152,14 +160,21 @@ final class TodayList
         }, $rows);
     }
 
-    /** @return list<TodayEntry> quote rounds to award or to remind, price lists brought and agreements that go astray */
+    /**
+     * @return list<TodayEntry> quote rounds to award or to remind, price lists brought and agreements that go astray
+     */
     private function sourcing(): array
     {
         $today = $this->clock->now()->format('Y-m-d');
-        /** @var list<array{number: string, reply_by: string, asked: int|string, silent: int|string, answered: int|string}> $rounds */
+        /**
+         * @var list<array{number: string, reply_by: string, asked: int|string, silent: int|string,
+         *      answered: int|string}> $rounds
+         */
         $rounds = $this->connection->fetchAllAssociative(
-            "SELECT r.number, r.reply_by, COUNT(*) asked, SUM(q.state = 'asked') silent, SUM(q.state = 'answered') answered FROM quote_round r JOIN quote q ON q.round_id = r.id
-             WHERE r.sent_at IS NOT NULL AND r.settled_at IS NULL GROUP BY r.id, r.number, r.reply_by HAVING r.reply_by <= ? OR silent = 0 ORDER BY r.reply_by",
+            "SELECT r.number, r.reply_by, COUNT(*) asked, SUM(q.state = 'asked') silent,
+                SUM(q.state = 'answered') answered FROM quote_round r JOIN quote q ON q.round_id = r.id
+             WHERE r.sent_at IS NOT NULL AND r.settled_at IS NULL GROUP BY r.id, r.number, r.reply_by
+             HAVING r.reply_by <= ? OR silent = 0 ORDER BY r.reply_by",
             [$this->clock->now()->modify('+1 day')->format('Y-m-d')],
         );
         $entries = array_map(
@@ -182,7 +197,9 @@ final class TodayList
         );
         /** @var list<array{id: int, code: string, name: string, filename: string, striking: int|string}> $lists */
         $lists = $this->connection->fetchAllAssociative(
-            "SELECT p.id, s.code, s.name, p.filename, (SELECT COUNT(*) FROM price_list_row r WHERE r.list_id = p.id AND r.move = 'striking') striking FROM price_list p JOIN supplier s ON s.id = p.supplier_id WHERE p.state = 'read' ORDER BY p.id",
+            "SELECT p.id, s.code, s.name, p.filename, (SELECT COUNT(*) FROM price_list_row r
+                WHERE r.list_id = p.id AND r.move = 'striking') striking FROM price_list p
+                JOIN supplier s ON s.id = p.supplier_id WHERE p.state = 'read' ORDER BY p.id",
         );
         foreach ($lists as $list) {
             $entries[] = new TodayEntry(
@@ -233,16 +250,22 @@ final class TodayList
     private function orders(?Site $site): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        /** @var list<array{number: string, supplier: string, buyer: string, state: string, due: string, counted_on: int|null, sent_at: string|null, lines: int, value: string}> $rows */
+        /**
+         * @var list<array{number: string, supplier: string, buyer: string, state: string, due: string,
+         *      counted_on: int|null, sent_at: string|null, lines: int, value: string}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.number, s.name supplier, b.name buyer, o.state, COALESCE(o.promised_on, o.wanted_on) due, o.counted_on, o.sent_at, COUNT(*) `lines`,
+            "SELECT o.number, s.name supplier, b.name buyer, o.state, COALESCE(o.promised_on, o.wanted_on) due,
+                o.counted_on, o.sent_at, COUNT(*) `lines`,
                     COALESCE(SUM(open.home_value), SUM(l.packs * l.price / o.foreign_for_one)) value
-             FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id JOIN order_line l ON l.order_id = o.id
+             FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id
+             JOIN order_line l ON l.order_id = o.id
              LEFT JOIN open_line open ON open.id = l.id
              WHERE o.state IN ('awaiting-approval', 'approved', ".
                 Orders::openStates().
                 ')
-             GROUP BY o.id, o.number, s.name, b.name, o.state, due, o.counted_on, o.sent_at HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id',
+             GROUP BY o.id, o.number, s.name, b.name, o.state, due, o.counted_on, o.sent_at
+             HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id',
             [$site?->id, $site?->id],
         );
         $urgent = $watch = [];
@@ -310,9 +333,13 @@ final class TodayList
     /** @return list<TodayEntry> open orders that are to come although there is more than enough */
     private function notNeeded(?Site $site): array
     {
-        /** @var list<array{code: string, name: string, site: string, cover: float, coming: string, cost: string|null, number: string, unit_of: string}> $rows */
+        /**
+         * @var list<array{code: string, name: string, site: string, cover: float, coming: string, cost: string|null,
+         *      number: string, unit_of: string}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.code, i.name, s.name site, p.cover_days cover, SUM(l.units) coming, COALESCE(MAX(i.average_cost), MAX(i.standard_cost)) cost,
+            'SELECT i.code, i.name, s.name site, p.cover_days cover, SUM(l.units) coming, COALESCE(MAX(i.average_cost),
+                MAX(i.standard_cost)) cost,
                     MIN(l.number) number, i.unit unit_of
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
              JOIN open_line l ON l.item_id = p.item_id AND l.site_id = p.site_id
@@ -349,7 +376,10 @@ final class TodayList
     /** @return list<TodayEntry> items whose forecast has leaned one way for a while, the most money first */
     private function wrongForecasts(?Site $site): array
     {
-        /** @var list<array{code: string, name: string, site: string, site_code: string, bias: float, value: float}> $rows */
+        /**
+         * @var list<array{code: string, name: string, site: string, site_code: string, bias: float, value: float}>
+         *      $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT i.code, i.name, s.name site, s.code site_code, p.bias, p.leaning value
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id

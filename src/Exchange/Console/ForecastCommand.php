@@ -61,7 +61,10 @@ final class ForecastCommand extends Command
                 $this->whole($input, 'horizon', self::LONGEST_HORIZON) ??
                 ($series->horizon ?? max(1, min($period, 12)));
             foreach (
-                ['period' => [$period, self::LONGEST_PERIOD], 'horizon' => [$horizon, self::LONGEST_HORIZON]] as $name => [$value, $most]
+                [
+                    'period' => [$period, self::LONGEST_PERIOD],
+                    'horizon' => [$horizon, self::LONGEST_HORIZON],
+                ] as $name => [$value, $most]
             ) {
                 if ($value < 1 || $value > $most) {
                     throw InvalidValue::because(sprintf('“%s” is %d; expected 1 to %d.', $name, $value, $most));

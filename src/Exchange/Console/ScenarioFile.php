@@ -223,7 +223,8 @@ final readonly class ScenarioFile
             if (!is_int($periods) || $periods < 0 || $periods > 365 || !is_numeric($probability) || $probability < 0) {
                 throw InvalidValue::because(
                     sprintf(
-                        '“lead_time” gives %s the probability %s; expected whole periods with probabilities of 0 or more.',
+                        '“lead_time” gives %s the probability %s; expected whole periods with probabilities of 0 or '
+                        .'more.',
                         (string) json_encode($periods),
                         (string) json_encode($probability),
                     ),
@@ -234,7 +235,8 @@ final readonly class ScenarioFile
         if ([] === $found || abs(array_sum($found) - 1) > 1e-6) {
             throw InvalidValue::because(
                 sprintf(
-                    '“lead_time” is %s; expected whole periods such as 2, {"1": 0.5, "3": 0.5} adding up to 1, or {"distribution": "uniform", "from": 1, "to": 3}.',
+                    '“lead_time” is %s; expected whole periods such as 2, {"1": 0.5, "3": 0.5} adding up to 1, or '
+                    .'{"distribution": "uniform", "from": 1, "to": 3}.',
                     (string) json_encode($data),
                 ),
             );

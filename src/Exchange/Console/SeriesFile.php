@@ -6,7 +6,9 @@ namespace TallBarrel\Exchange\Console;
 
 use TallBarrel\Core\InvalidValue;
 
-/** A series of values from a file: a CSV of one value a line, or JSON with "history" and perhaps "period" and "horizon". */
+/**
+ * A series of values from a file: a CSV of one value a line, or JSON with "history" and perhaps "period" and "horizon".
+ */
 final readonly class SeriesFile
 {
     private const MOST_BYTES = 4 * 1048576;

@@ -134,7 +134,8 @@ final class SimulateCommand extends Command
         if ('best' === $scenario->policy) {
             if (null === $best) {
                 throw InvalidValue::because(
-                    'The best levels need a demand distribution, a review of 1, backorders, and costs of holding and shortage above 0.',
+                    'The best levels need a demand distribution, a review of 1, backorders, and costs of holding and '
+                    .'shortage above 0.',
                 );
             }
 

@@ -24,7 +24,8 @@ final readonly class CsvFile
         }
         if (str_contains($head, "\0") || str_starts_with($head, 'PK') || str_starts_with($head, '%PDF')) {
             throw InvalidValue::because(
-                'This is not a CSV file but something else (a spreadsheet or a PDF, perhaps). Save it as “CSV, UTF-8” and bring that.',
+                'This is not a CSV file but something else (a spreadsheet or a PDF, perhaps). Save it as “CSV, '
+                .'UTF-8” and bring that.',
             );
         }
         $first = strtok(str_starts_with($head, "\u{feff}") ? substr($head, 3) : $head, "\r\n");
@@ -70,7 +71,8 @@ final readonly class CsvFile
     }
 
     /**
-     * @return iterable<int, array<string, string>> values by column, by line of the file; a short or long line is filled or cut, and named in "\0"
+     * @return iterable<int, array<string, string>> values by column, by line of the file; a short or long line is
+     *      filled or cut, and named in "\0"
      */
     public function rows(): iterable
     {

@@ -155,7 +155,10 @@ final readonly class Importer implements Imports
         $this->apply($message->run);
     }
 
-    /** Applies all good lines of a run that is to be applied, or none. Taken up again after a worker died, it begins anew. */
+    /**
+     * Applies all good lines of a run that is to be applied, or none. Taken up again after a worker died, it begins
+     * anew.
+     */
     private function apply(int $id): void
     {
         $run = $this->entities->find(ImportRun::class, $id);

@@ -112,7 +112,10 @@ final readonly class ItemImport implements ImportKind
             if (null !== $unit && isset($units[$upper]) && $units[$upper] !== $unit->value) {
                 $row->refuse('unit', sprintf('the item is kept in %s; its unit cannot change', $units[$upper]));
             }
-            $gtin = $row->has('gtin') ? $row->attempt('gtin', static fn (): Gtin => Gtin::of($row->text('gtin'))) : null;
+            $gtin = $row->has('gtin') ? $row->attempt(
+                'gtin',
+                static fn (): Gtin => Gtin::of($row->text('gtin')),
+            ) : null;
             if (null !== $gtin) {
                 if (($gtins[$gtin->digits] ?? $upper) !== $upper) {
                     $row->refuse('gtin', 'belongs to '.$gtins[$gtin->digits]);
@@ -222,8 +225,11 @@ final readonly class ItemImport implements ImportKind
         $new->flush();
         foreach ($updates as $values) {
             $this->connection->executeStatement(
-                "UPDATE item SET name = COALESCE(NULLIF(?, ''), name), category = COALESCE(NULLIF(?, ''), category), gtin = COALESCE(?, gtin), sold = COALESCE(?, sold), sales_price = COALESCE(?, sales_price),
-                    weight_kg = COALESCE(?, weight_kg), lot_tracked = COALESCE(?, lot_tracked), service = COALESCE(?, service), average_cost = COALESCE(?, average_cost), staple = COALESCE(?, staple), shelf_days = COALESCE(?, shelf_days), version = version + 1 WHERE code = ?",
+                "UPDATE item SET name = COALESCE(NULLIF(?, ''), name), category = COALESCE(NULLIF(?, ''), category),
+                    gtin = COALESCE(?, gtin), sold = COALESCE(?, sold), sales_price = COALESCE(?, sales_price),
+                    weight_kg = COALESCE(?, weight_kg), lot_tracked = COALESCE(?, lot_tracked), service = COALESCE(?,
+                    service), average_cost = COALESCE(?, average_cost), staple = COALESCE(?, staple),
+                    shelf_days = COALESCE(?, shelf_days), version = version + 1 WHERE code = ?",
                 [
                     $values[1],
                     $values[2],

@@ -221,7 +221,12 @@ final readonly class OfferImport implements ImportKind
     public function apply(iterable $rows, Person $person): void
     {
         $today = $this->clock->now()->setTime(0, 0);
-        /** @var array{int, int, string, string, BuyingRule, PriceBreaks, int, int, \DateTimeImmutable|null, BigDecimal|null, \DateTimeImmutable|null, array{from: \DateTimeImmutable|null, description: string, stated: string, outer: string, discounts: string, origin: string, tariff: string, duty: BigDecimal|null, inspected: bool, blocked: bool}} $row */
+        /**
+         * @var array{int, int, string, string, BuyingRule, PriceBreaks, int, int, \DateTimeImmutable|null,
+         *      BigDecimal|null, \DateTimeImmutable|null, array{from: \DateTimeImmutable|null, description: string,
+         *      stated: string, outer: string, discounts: string, origin: string, tariff: string, duty: BigDecimal|null,
+         *      inspected: bool, blocked: bool}} $row
+         */
         foreach ($rows as $row) {
             [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on, $more] = $row;
             $offer = $this->entities

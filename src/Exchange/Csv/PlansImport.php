@@ -10,7 +10,10 @@ use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\WhatMoved;
 
-/** Planned demand: what a fair, a school or a club will take on a day. The same need brought again replaces the one there. */
+/**
+ * Planned demand: what a fair, a school or a club will take on a day. The same need brought again replaces the one
+ * there.
+ */
 final readonly class PlansImport implements ImportKind
 {
     public function __construct(

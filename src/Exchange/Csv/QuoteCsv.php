@@ -79,7 +79,10 @@ final readonly class QuoteCsv implements QuoteSheet
         }
     }
 
-    /** @return array{lines: list<AnswerLine>, leadDays: int, validUntil: \DateTimeImmutable|null, charges: string|null, note: string} */
+    /**
+     * @return array{lines: list<AnswerLine>, leadDays: int, validUntil: \DateTimeImmutable|null, charges: string|null,
+     *      note: string}
+     */
     private function answer(Quote $quote, CsvFile $file): array
     {
         foreach (['line', 'quantity', 'price', 'lead_days'] as $needed) {

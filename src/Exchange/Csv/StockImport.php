@@ -98,7 +98,8 @@ final readonly class StockImport implements ImportKind
     {
         /** @var array<string, string> $held */
         $held = $this->connection->fetchAllKeyValue(
-            "SELECT CONCAT(item_id, ':', site_id, ':', lot), quantity FROM stock_balance WHERE state = 'available' FOR UPDATE",
+            "SELECT CONCAT(item_id, ':', site_id, ':', lot), quantity FROM stock_balance
+                WHERE state = 'available' FOR UPDATE",
         );
         $today = $this->clock->now()->setTime(0, 0);
         $postings = $items = [];

@@ -278,7 +278,14 @@ final readonly class SupplierImport implements ImportKind
 
     public function apply(iterable $rows, Person $person): void
     {
-        /** @var array{code: string, name: string, currency: string|null, email: string, terms: PaymentTerms|null, days: string, cutOff: string, amounts: array{BigDecimal|null, BigDecimal|null, BigDecimal|null, BigDecimal|null, BigDecimal|null}, texts: array<string, string>, addresses: array<string, array{string, string, string, string}>, people: array<string, array{string, string}>, freight: array{string, string, BigDecimal|null}|null, minimumKg: BigDecimal|null, minimumPacks: int|null, paidThrough: int|null, buyer: int|null, wantsCsv: bool|null} $row */
+        /**
+         * @var array{code: string, name: string, currency: string|null, email: string, terms: PaymentTerms|null,
+         *      days: string, cutOff: string, amounts: array{BigDecimal|null, BigDecimal|null, BigDecimal|null,
+         *      BigDecimal|null, BigDecimal|null}, texts: array<string, string>, addresses: array<string, array{string,
+         *      string, string, string}>, people: array<string, array{string, string}>, freight: array{string, string,
+         *      BigDecimal|null}|null, minimumKg: BigDecimal|null, minimumPacks: int|null, paidThrough: int|null,
+         *      buyer: int|null, wantsCsv: bool|null} $row
+         */
         foreach ($rows as $row) {
             $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $row['code']]);
             if (null === $supplier) {

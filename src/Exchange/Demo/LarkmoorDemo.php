@@ -44,7 +44,10 @@ use TallBarrel\Work\Sourcing\BringPriceList;
 /**
  * Larkmoor Bee Supply: a made-up business with three years behind it, built afresh relative to today.
  *
- * @phpstan-type Row array{code: string, name: string, category: string, unit: string, supplier: string, their_code: string, pack: string, content: string, minimum: string, multiple: string, price: string, lead: string, weekly: string, season: string, sale_price: string, weight: string, lots: string, sold: string, shops: string}
+ * @phpstan-type Row array{code: string, name: string, category: string, unit: string, supplier: string,
+ *      their_code: string, pack: string, content: string, minimum: string, multiple: string, price: string,
+ *      lead: string,
+ *      weekly: string, season: string, sale_price: string, weight: string, lots: string, sold: string, shops: string}
  * @phpstan-type PastLine array{item: string, site: string, packs: int}
  */
 final class LarkmoorDemo
@@ -422,7 +425,10 @@ final class LarkmoorDemo
      */
     private function pastOrdersAndLedger(array $trades): void
     {
-        /** @var array<string, array<string, array<int, list<array{int, string, string}>>>> $received units, receipt number and cost by item, site, day */
+        /**
+         * @var array<string, array<string, array<int, list<array{int, string, string}>>>> $received units, receipt
+         *      number and cost by item, site, day
+         */
         $received = [];
         $papers = [];
         foreach ($this->past as $supplier => $byDay) {
@@ -789,8 +795,10 @@ final class LarkmoorDemo
     {
         /** @var list<array{code: string, site: string, held: string}> $stock */
         $stock = $this->connection->fetchAllAssociative(
-            "SELECT i.code, s.code site, SUM(b.quantity) held FROM stock_balance b JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
-             WHERE b.state = 'available' AND i.code REGEXP '^(HIV|JAR|FRM-[DS]|MED)' GROUP BY i.code, s.code HAVING held BETWEEN 1 AND 60 ORDER BY held, i.code LIMIT 14",
+            "SELECT i.code, s.code site, SUM(b.quantity) held FROM stock_balance b JOIN item i ON i.id = b.item_id
+                JOIN site s ON s.id = b.site_id
+             WHERE b.state = 'available' AND i.code REGEXP '^(HIV|JAR|FRM-[DS]|MED)' GROUP BY i.code, s.code
+             HAVING held BETWEEN 1 AND 60 ORDER BY held, i.code LIMIT 14",
         );
         foreach ($stock as $i => $place) {
             if (0 === $i % 2) {

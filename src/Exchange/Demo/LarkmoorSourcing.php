@@ -32,7 +32,9 @@ use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Sourcing\BringPriceList;
 use TallBarrel\Work\Sourcing\PriceListToRead;
 
-/** The demo's suppliers side by side: who else offers what, a quote round that is out, one that is settled, agreements. */
+/**
+ * The demo's suppliers side by side: who else offers what, a quote round that is out, one that is settled, agreements.
+ */
 final readonly class LarkmoorSourcing
 {
     /** The item Vetrasol has an agreement for, since so many days. */
@@ -287,10 +289,14 @@ final readonly class LarkmoorSourcing
         $this->entities->flush();
         $connection = $this->entities->getConnection();
         foreach (
-            [[$jars, 'i.id = '.$this->items[self::AGREED_ITEM]->id], [$feed, "i.category = 'Feed'"]] as [$agreement, $which]
+            [
+                [$jars, 'i.id = '.$this->items[self::AGREED_ITEM]->id],
+                [$feed, "i.category = 'Feed'"],
+            ] as [$agreement, $which]
         ) {
             $connection->executeStatement(
-                "UPDATE order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id SET l.agreement_id = ? WHERE o.supplier_id = ? AND o.sent_at >= ? AND {$which}",
+                "UPDATE order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
+                    SET l.agreement_id = ? WHERE o.supplier_id = ? AND o.sent_at >= ? AND {$which}",
                 [$agreement->id, $agreement->supplier->id, $agreement->firstDay()->format('Y-m-d')],
             );
         }

@@ -11,7 +11,8 @@ final readonly class LarkmoorSuppliers
      * @param array{string, string, string, string}|null $address street, postcode, city, country
      * @param array{string, string}|null                 $contact name and email
      * @param array{int, float, int}                     $terms   net days, discount percent, discount days
-     * @param array{int, int, int}|null                  $open    the order still open: sent so many days ago, due in so many, acknowledged or not
+     * @param array{int, int, int}|null $open the order still open: sent so many days ago, due in so many, acknowledged
+     *      or not
      */
     private function __construct(
         public string $code,

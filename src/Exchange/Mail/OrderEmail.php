@@ -45,7 +45,9 @@ final readonly class OrderEmail implements OrderLetter
     {
         $business = $this->business->get();
         $line =
-            array_values(array_filter($order->lines(), static fn (OrderLine $line): bool => $line->item === $item))[0] ??
+            array_values(
+                array_filter($order->lines(), static fn (OrderLine $line): bool => $line->item === $item),
+            )[0] ??
             throw new \LogicException('The item is on the order.');
         $this->mailer->send(
             $this->letter(

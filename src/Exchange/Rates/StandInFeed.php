@@ -7,7 +7,10 @@ namespace TallBarrel\Exchange\Rates;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Work\Keeping\RateFeed;
 
-/** Takes the place of a central bank's daily feed: writes a file in its format from the last known rates, moved a little, and reads it. */
+/**
+ * Takes the place of a central bank's daily feed: writes a file in its format from the last known rates, moved a
+ * little, and reads it.
+ */
 final readonly class StandInFeed implements RateFeed
 {
     public function __construct(private Rates $rates)

@@ -215,9 +215,8 @@ final readonly class SimulatedSuppliers implements Correspondents
         $rates = $this->rates->allOn($this->clock->now());
         $own = null;
         $usual = [];
-        foreach (
-            null === $item->item ? [] : $this->entities->getRepository(Offer::class)->findBy(['item' => $item->item]) as $offer
-        ) {
+        $offers = $this->entities->getRepository(Offer::class);
+        foreach (null === $item->item ? [] : $offers->findBy(['item' => $item->item]) as $offer) {
             $rate = $rates[$offer->supplier->currency()->code] ?? null;
             if (null !== $rate) {
                 $usual[] = $price = $offer->at($rate)->unitCost($item->needed())->toFloat();

@@ -33,7 +33,9 @@ final readonly class Agreements
         return $this->entities->getRepository(Agreement::class)->findOneBy(['number' => $number]);
     }
 
-    /** The one an order line draws on: for the item itself before one for its category, the first to end before others. */
+    /**
+     * The one an order line draws on: for the item itself before one for its category, the first to end before others.
+     */
     public function fitting(Supplier $supplier, Item $item, \DateTimeImmutable $day): ?Agreement
     {
         $fitting = array_values(
@@ -82,10 +84,14 @@ final readonly class Agreements
         /** @var list<array{id: int, drawn: string|null, received: string|null, drafted: string|null, n: int}> $rows */
         $rows = $this->entities->getConnection()->fetchAllAssociative(
             "SELECT a.id, COUNT(l.id) n,
-                    SUM(IF(o.state IN ({$sent}), l.packs - l.closed_short, 0) * IF(a.measure = 'value', l.price, l.pack_content)) drawn,
-                    SUM(IF(o.state IN ({$sent}), l.received, 0) * IF(a.measure = 'value', l.price, l.pack_content)) received,
-                    SUM(IF(o.state IN ('draft', 'awaiting-approval', 'approved'), l.packs, 0) * IF(a.measure = 'value', l.price, l.pack_content)) drafted
-             FROM agreement a LEFT JOIN order_line l ON l.agreement_id = a.id LEFT JOIN purchase_order o ON o.id = l.order_id
+                    SUM(IF(o.state IN ({$sent}), l.packs - l.closed_short, 0)
+                        * IF(a.measure = 'value', l.price, l.pack_content)) drawn,
+                    SUM(IF(o.state IN ({$sent}), l.received, 0) * IF(a.measure = 'value', l.price,
+                        l.pack_content)) received,
+                    SUM(IF(o.state IN ('draft', 'awaiting-approval', 'approved'), l.packs, 0) * IF(a.measure = 'value',
+                    l.price, l.pack_content)) drafted
+             FROM agreement a LEFT JOIN order_line l ON l.agreement_id = a.id
+             LEFT JOIN purchase_order o ON o.id = l.order_id
              WHERE ? = 0 OR a.id IN (?) GROUP BY a.id",
             [null === $only ? 0 : 1, [$only->id ?? 0]],
             [1 => ArrayParameterType::INTEGER],

@@ -18,7 +18,8 @@ final readonly class KeptFigures
     public function keep(string $name, int $figure, \DateTimeImmutable $now): void
     {
         $this->connection->executeStatement(
-            'INSERT INTO kept_figure (name, figure, until) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE figure = VALUES(figure), until = VALUES(until)',
+            'INSERT INTO kept_figure (name, figure, until) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE figure =
+                VALUES(figure), until = VALUES(until)',
             [$name, $figure, $now->getTimestamp() + self::SECONDS],
         );
     }

@@ -43,7 +43,9 @@ final readonly class Rates
         foreach ($rates as $day => $byCurrency) {
             foreach ($byCurrency as $currency => $rate) {
                 $taken += (int) $this->connection->executeStatement(
-                    'INSERT INTO exchange_rate (currency, day, foreign_for_one, source) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE source = IF(foreign_for_one = VALUES(foreign_for_one), source, VALUES(source)), foreign_for_one = VALUES(foreign_for_one)',
+                    'INSERT INTO exchange_rate (currency, day, foreign_for_one, source) VALUES (?, ?, ?, ?)
+                        ON DUPLICATE KEY UPDATE source = IF(foreign_for_one = VALUES(foreign_for_one), source,
+                        VALUES(source)), foreign_for_one = VALUES(foreign_for_one)',
                     [$currency, $day, $rate, $source],
                 );
             }
@@ -61,7 +63,8 @@ final readonly class Rates
     {
         /** @var list<array{currency: string, day: string, rate: string, source: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT currency, day, foreign_for_one rate, source FROM exchange_rate WHERE day >= ? ORDER BY day DESC, currency',
+            'SELECT currency, day, foreign_for_one rate, source FROM exchange_rate WHERE day >= ?
+                ORDER BY day DESC, currency',
             [$since->format('Y-m-d')],
         );
         $history = [];
@@ -73,13 +76,17 @@ final readonly class Rates
         return $history;
     }
 
-    /** @return array<string, array{rate: string, day: string, source: string}> what is in force on a day and since when, by foreign currency */
+    /**
+     * @return array<string, array{rate: string, day: string, source: string}> what is in force on a day and since when,
+     *      by foreign currency
+     */
     public function daysOn(\DateTimeImmutable $day): array
     {
         /** @var array<string, array{rate: string, day: string, source: string}> $rows */
         $rows = $this->connection->fetchAllAssociativeIndexed(
             'SELECT r.currency, r.foreign_for_one rate, r.day, r.source FROM exchange_rate r
-             JOIN (SELECT currency, MAX(day) day FROM exchange_rate WHERE day <= ? GROUP BY currency) latest USING (currency, day)',
+             JOIN (SELECT currency, MAX(day) day FROM exchange_rate WHERE day <= ?
+             GROUP BY currency) latest USING (currency, day)',
             [$day->format('Y-m-d')],
         );
 
@@ -94,7 +101,8 @@ final readonly class Rates
         /** @var array<string, string> $rows */
         $rows = $this->connection->fetchAllKeyValue(
             'SELECT r.currency, r.foreign_for_one FROM exchange_rate r
-             JOIN (SELECT currency, MAX(day) day FROM exchange_rate WHERE day <= ? GROUP BY currency) latest USING (currency, day)',
+             JOIN (SELECT currency, MAX(day) day FROM exchange_rate WHERE day <= ?
+             GROUP BY currency) latest USING (currency, day)',
             [$day->format('Y-m-d')],
         );
         foreach ($rows as $currency => $rate) {

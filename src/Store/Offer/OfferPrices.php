@@ -44,7 +44,9 @@ final readonly class OfferPrices
     {
         $connection = $this->entities->getConnection();
         $due =
-            'WITH due AS (SELECT p.*, ROW_NUMBER() OVER (PARTITION BY p.offer_id ORDER BY p.from_day DESC, p.id DESC) latest FROM offer_price p WHERE p.applied = 0 AND p.from_day <= :today)';
+            'WITH due AS (SELECT p.*, ROW_NUMBER() OVER (PARTITION BY p.offer_id
+                ORDER BY p.from_day DESC, p.id DESC) latest FROM offer_price p
+                WHERE p.applied = 0 AND p.from_day <= :today)';
         $values = ['today' => $today->format('Y-m-d')];
 
         if (
@@ -65,19 +67,27 @@ final readonly class OfferPrices
                 )
                 ->free();
             $connection->executeStatement(
-                'DELETE b FROM price_break b JOIN offer_price p ON p.offer_id = b.offer_id WHERE p.applied = 0 AND p.from_day <= :today',
+                'DELETE b FROM price_break b JOIN offer_price p ON p.offer_id = b.offer_id
+                    WHERE p.applied = 0 AND p.from_day <= :today',
                 $values,
             );
             $connection->executeStatement(
-                "INSERT INTO price_break (offer_id, from_packs, price) $due SELECT due.offer_id, step.from_packs, step.price FROM due,
-                JSON_TABLE(due.steps, '$[*]' COLUMNS (from_packs DECIMAL(14, 3) PATH '$[0]', price DECIMAL(14, 4) PATH '$[1]')) step WHERE due.latest = 1",
+                "INSERT INTO price_break (offer_id, from_packs, price) $due SELECT due.offer_id, step.from_packs,
+                    step.price FROM due,
+                JSON_TABLE(due.steps, '$[*]' COLUMNS (from_packs DECIMAL(14, 3) PATH '$[0]', price DECIMAL(14,
+                4) PATH '$[1]')) step WHERE due.latest = 1",
                 $values,
             );
             $changed = (int) $connection->executeStatement(
                 "UPDATE offer o JOIN (
-                    SELECT MAX(p.id) id FROM offer_price p JOIN (SELECT offer_id, MAX(from_day) day FROM offer_price WHERE applied = 0 AND from_day <= :today GROUP BY offer_id) last ON last.offer_id = p.offer_id AND last.day = p.from_day
-                    WHERE p.applied = 0 GROUP BY p.offer_id) latest JOIN offer_price p ON p.id = latest.id AND p.offer_id = o.id
-                 SET o.version = o.version + 1, o.break_kind = p.kind, o.break_basis = p.basis, o.stated_content = IF(p.pack_content <> o.pack_content, '', o.stated_content), o.pack_content = COALESCE(p.pack_content, o.pack_content)",
+                    SELECT MAX(p.id) id FROM offer_price p JOIN (SELECT offer_id, MAX(from_day) day FROM offer_price
+                    WHERE applied = 0 AND from_day <= :today GROUP BY offer_id) last ON last.offer_id = p.offer_id
+                    AND last.day = p.from_day
+                    WHERE p.applied = 0 GROUP BY p.offer_id) latest JOIN offer_price p ON p.id = latest.id
+                    AND p.offer_id = o.id
+                 SET o.version = o.version + 1, o.break_kind = p.kind, o.break_basis = p.basis,
+                 o.stated_content = IF(p.pack_content <> o.pack_content, '', o.stated_content),
+                 o.pack_content = COALESCE(p.pack_content, o.pack_content)",
                 $values,
             );
             $connection->executeStatement(

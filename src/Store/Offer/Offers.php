@@ -55,7 +55,10 @@ final readonly class Offers
         return $offers;
     }
 
-    /** @return list<Offer> that may be bought on a day, by the view offer_in_force; Offer::isInForce() says the same of one */
+    /**
+     * @return list<Offer> that may be bought on a day, by the view offer_in_force; Offer::isInForce() says the same of
+     *      one
+     */
     public function inForce(Supplier $supplier, \DateTimeImmutable $day, int $most): array
     {
         /** @var list<int> $ids */
@@ -117,7 +120,8 @@ final readonly class Offers
         /** @var list<Offer> $offers */
         $offers = $query->getQuery()->getResult();
         if ([] !== $offers) {
-            // One query for all their prices, so that none is fetched on its own; joined to the first it would cut the list short.
+            // One query for all their prices, so that none is fetched on its own; joined to the first it would cut the
+            // list short.
             $this->entities
                 ->createQueryBuilder()
                 ->select('o', 'b')
@@ -146,7 +150,8 @@ final readonly class Offers
                 : $this->entities
                     ->getConnection()
                     ->fetchFirstColumn(
-                        'SELECT DISTINCT supplier_id FROM offer_in_force WHERE item_id IN (?) AND ? BETWEEN from_day AND until_day',
+                        'SELECT DISTINCT supplier_id FROM offer_in_force
+                            WHERE item_id IN (?) AND ? BETWEEN from_day AND until_day',
                         [$items, $day->format('Y-m-d')],
                         [ArrayParameterType::INTEGER],
                     );

@@ -33,8 +33,10 @@ final readonly class PriceLists
         $list->limit($percent);
         $this->entities->flush();
         $this->entities->getConnection()->executeStatement(
-            "UPDATE price_list_row SET chosen = percent BETWEEN :fall AND :limit, move = IF(percent BETWEEN :fall AND :limit, IF(percent > 0, 'rise', 'fall'), 'striking')
-             WHERE list_id = :list AND move IN ('striking', 'rise', 'fall') AND percent IS NOT NULL AND (move = 'striking') = (percent BETWEEN :fall AND :limit)",
+            "UPDATE price_list_row SET chosen = percent BETWEEN :fall AND :limit,
+                move = IF(percent BETWEEN :fall AND :limit, IF(percent > 0, 'rise', 'fall'), 'striking')
+             WHERE list_id = :list AND move IN ('striking', 'rise', 'fall') AND percent IS NOT NULL
+             AND (move = 'striking') = (percent BETWEEN :fall AND :limit)",
             ['list' => $list->id, 'limit' => (string) $percent, 'fall' => -self::STRIKING_FALL],
         );
     }
@@ -49,7 +51,8 @@ final readonly class PriceLists
         $this->entities
             ->getConnection()
             ->executeStatement(
-                "UPDATE price_list_row SET chosen = id IN (:chosen) WHERE list_id = :list AND id IN (:shown) AND move <> 'not-held'",
+                "UPDATE price_list_row SET chosen = id IN (:chosen)
+                    WHERE list_id = :list AND id IN (:shown) AND move <> 'not-held'",
                 ['list' => $list->id, 'shown' => $shown ?: [0], 'chosen' => $chosen ?: [0]],
                 ['shown' => ArrayParameterType::INTEGER, 'chosen' => ArrayParameterType::INTEGER],
             );
@@ -69,14 +72,18 @@ final readonly class PriceLists
         }
     }
 
-    /** @return array<string, array{rows: int, chosen: int, yearly: string}> by move, of those there are, in the order to look at them */
+    /**
+     * @return array<string, array{rows: int, chosen: int, yearly: string}> by move, of those there are, in the order to
+     *      look at them
+     */
     public function counts(PriceList $list): array
     {
         /** @var array<string, array{rows: int, chosen: string, yearly: string}> $counts */
         $counts = $this->entities
             ->getConnection()
             ->fetchAllAssociativeIndexed(
-                'SELECT move, COUNT(*) `rows`, SUM(chosen) chosen, COALESCE(SUM(yearly * chosen), 0) yearly FROM price_list_row WHERE list_id = ? GROUP BY move',
+                'SELECT move, COUNT(*) `rows`, SUM(chosen) chosen, COALESCE(SUM(yearly * chosen), 0) yearly
+                    FROM price_list_row WHERE list_id = ? GROUP BY move',
                 [$list->id],
             );
         $ordered = [];

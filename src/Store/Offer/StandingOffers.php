@@ -14,15 +14,18 @@ use TallBarrel\Core\Sourcing\PriceBreaks;
 /**
  * A supplier's offers as they stand, read in bulk, to find which of them a line of a price list means.
  *
- * @phpstan-type Standing array{id: int, item: int, code: string, pack: string, content: BigDecimal, prices: PriceBreaks, steps: string, usual: BigDecimal|null, year: BigDecimal}
+ * @phpstan-type Standing array{id: int, item: int, code: string, pack: string, content: BigDecimal,
+ *      prices: PriceBreaks, steps: string, usual: BigDecimal|null, year: BigDecimal}
  */
 final readonly class StandingOffers
 {
     /** Price breaks of one offer, in a form that can be compared. */
-    public const STEPS = 'JSON_ARRAYAGG(JSON_ARRAY(CAST(b.from_packs AS CHAR), CAST(b.price AS CHAR)) ORDER BY b.from_packs)';
+    public const STEPS = 'JSON_ARRAYAGG(JSON_ARRAY(CAST(b.from_packs AS CHAR), CAST(b.price AS CHAR))
+        ORDER BY b.from_packs)';
 
     /**
-     * @param array<int, Standing>                 $offers by id; usual is what is bought at a time and year what was sold, in stock units
+     * @param array<int, Standing> $offers by id; usual is what is bought at a time and year what was sold, in stock
+     *      units
      * @param array<int|string, non-empty-list<int>> $byCode ids by their code in capitals
      * @param array<int, non-empty-list<int>>      $byItem ids
      */
@@ -36,17 +39,24 @@ final readonly class StandingOffers
         $day = $since->format('Y-m-d');
         /** @var array<int, string> $year */
         $year = $connection->fetchAllKeyValue(
-            'SELECT s.item_id, SUM(s.quantity) FROM sales_day s WHERE s.day >= ? AND s.item_id IN (SELECT item_id FROM offer WHERE supplier_id = ?) GROUP BY s.item_id',
+            'SELECT s.item_id, SUM(s.quantity) FROM sales_day s WHERE s.day >= ? AND s.item_id IN (SELECT item_id
+                FROM offer WHERE supplier_id = ?) GROUP BY s.item_id',
             [$day, $supplier],
         );
         /** @var array<int, string> $usual */
         $usual = $connection->fetchAllKeyValue(
-            'SELECT l.item_id, AVG(l.packs * l.pack_content) FROM order_line l JOIN purchase_order p ON p.id = l.order_id WHERE p.supplier_id = ? AND p.sent_at >= ? AND l.packs > 0 GROUP BY l.item_id',
+            'SELECT l.item_id, AVG(l.packs * l.pack_content) FROM order_line l
+                JOIN purchase_order p ON p.id = l.order_id WHERE p.supplier_id = ? AND p.sent_at >= ? AND l.packs > 0
+                GROUP BY l.item_id',
             [$supplier, $day],
         );
-        /** @var list<array{id: int, item: int, code: string, pack: string, content: string, kind: string, basis: string, steps: string}> $rows */
+        /**
+         * @var list<array{id: int, item: int, code: string, pack: string, content: string, kind: string, basis: string,
+         *      steps: string}> $rows
+         */
         $rows = $connection->fetchAllAssociative(
-            'SELECT o.id, o.item_id item, o.supplier_code code, o.pack_name pack, o.pack_content content, o.break_kind kind, o.break_basis basis, '.
+            'SELECT o.id, o.item_id item, o.supplier_code code, o.pack_name pack, o.pack_content content,
+                o.break_kind kind, o.break_basis basis, '.
                 self::STEPS.
                 ' steps
             FROM offer o JOIN price_break b ON b.offer_id = o.id WHERE o.supplier_id = ? GROUP BY o.id',

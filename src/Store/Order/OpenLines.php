@@ -56,7 +56,8 @@ final readonly class OpenLines
         }
         /** @var list<array{k: int|string, number: string, due: string, units: string, counted_on: int|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT $key k, number, due, units, counted_on FROM open_line WHERE item_id IN (?) AND (? IS NULL OR site_id = ?) ORDER BY due, id",
+            "SELECT $key k, number, due, units, counted_on FROM open_line
+                WHERE item_id IN (?) AND (? IS NULL OR site_id = ?) ORDER BY due, id",
             [$items, $site, $site],
             [ArrayParameterType::INTEGER],
         );

@@ -10,7 +10,8 @@ use TallBarrel\Store\Person\Person;
 /**
  * An order as it stood when it was sent.
  *
- * @phpstan-type Snapshot array{facts: array<string, string>, deliveryTerms: string, wantedOn: string, note: string, lines: list<array<string, string|int>>}
+ * @phpstan-type Snapshot array{facts: array<string, string>, deliveryTerms: string, wantedOn: string, note: string,
+ *      lines: list<array<string, string|int>>}
  */
 #[ORM\Entity(readOnly: true)]
 class OrderRevision

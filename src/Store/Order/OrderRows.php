@@ -34,10 +34,16 @@ final readonly class OrderRows
     public function in(array $states, ?int $most): array
     {
         $order = null === $most ? 'due, o.id' : 'o.id DESC LIMIT '.$most;
-        /** @var list<array{id: int, number: string, state: string, supplier_id: int, supplier: string, buyer: string, wanted_on: string, promised_on: string|null, due: string, sites: string|null, positions: int|string, goods: string, currency: string}> $rows */
+        /**
+         * @var list<array{id: int, number: string, state: string, supplier_id: int, supplier: string, buyer: string,
+         *      wanted_on: string, promised_on: string|null, due: string, sites: string|null, positions: int|string,
+         *      goods: string, currency: string}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.id, o.number, o.state, o.supplier_id, s.name supplier, b.name buyer, o.wanted_on, o.promised_on, COALESCE(o.promised_on, o.wanted_on) due,
-                    GROUP_CONCAT(DISTINCT CONCAT(l.site_id, '=', t.name) ORDER BY l.site_id SEPARATOR '\n') sites, COUNT(l.id) positions,
+            "SELECT o.id, o.number, o.state, o.supplier_id, s.name supplier, b.name buyer, o.wanted_on, o.promised_on,
+                COALESCE(o.promised_on, o.wanted_on) due,
+                    GROUP_CONCAT(DISTINCT CONCAT(l.site_id, '=', t.name)
+                    ORDER BY l.site_id SEPARATOR '\n') sites, COUNT(l.id) positions,
                     COALESCE(SUM(ROUND(l.packs * l.price, 2)), 0) goods, o.currency
              FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id
              LEFT JOIN order_line l ON l.order_id = o.id LEFT JOIN site t ON t.id = l.site_id
@@ -49,7 +55,11 @@ final readonly class OrderRows
         return array_map(self::row(...), $rows);
     }
 
-    /** @param array{id: int, number: string, state: string, supplier_id: int, supplier: string, buyer: string, wanted_on: string, promised_on: string|null, due: string, sites: string|null, positions: int|string, goods: string, currency: string} $row */
+    /**
+     * @param array{id: int, number: string, state: string, supplier_id: int, supplier: string, buyer: string,
+     *      wanted_on: string, promised_on: string|null, due: string, sites: string|null, positions: int|string,
+     *      goods: string, currency: string} $row
+     */
     private static function row(array $row): OrderRow
     {
         $sites = [];

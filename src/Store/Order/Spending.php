@@ -26,7 +26,8 @@ final readonly class Spending
         }
         /** @var string|null $spent */
         $spent = $this->connection->fetchOne(
-            "SELECT SUM(ROUND(l.packs * l.price, 2) / o.foreign_for_one) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+            "SELECT SUM(ROUND(l.packs * l.price, 2) / o.foreign_for_one) FROM order_line l
+                JOIN purchase_order o ON o.id = l.order_id
              WHERE o.sent_at >= ? AND o.state <> 'cancelled'",
             [$today->format('Y-m-01')],
         );
@@ -50,7 +51,10 @@ final readonly class Spending
         return array_map(floatval(...), $rows);
     }
 
-    /** @return list<array{name: string, value: float}> home value of what was received from each supplier since a day, most first */
+    /**
+     * @return list<array{name: string, value: float}> home value of what was received from each supplier since a day,
+     *      most first
+     */
     public function boughtSince(\DateTimeImmutable $since, int $most): array
     {
         /** @var list<array{name: string, value: string}> $rows */
@@ -81,7 +85,8 @@ final readonly class Spending
         /** @var array<int, string> $rows */
         $rows = $this->connection->fetchAllKeyValue(
             'SELECT offer_id, price FROM (
-                SELECT l.offer_id, l.price, ROW_NUMBER() OVER (PARTITION BY l.offer_id ORDER BY o.sent_at DESC, l.id DESC) n
+                SELECT l.offer_id, l.price, ROW_NUMBER() OVER (PARTITION BY l.offer_id
+                ORDER BY o.sent_at DESC, l.id DESC) n
                 FROM order_line l JOIN purchase_order o ON o.id = l.order_id
                 WHERE '.
                 (null === $offers ? 'l.offer_id IS NOT NULL' : 'l.offer_id IN (?)').

@@ -13,16 +13,25 @@ final readonly class ClassFigures
     {
     }
 
-    /** @return array<string, array{places: int, items: int, own: int, stock: float, meant: float, weekly: float}> by class: places, items, items with a policy of their own, value on hand, value meant to be held on average, value expected to sell in a week */
+    /**
+     * @return array<string, array{places: int, items: int, own: int, stock: float, meant: float, weekly: float}> by
+     *      class: places, items, items with a policy of their own, value on hand, value meant to be held on average,
+     *      value expected to sell in a week
+     */
     public function all(): array
     {
-        /** @var list<array{class: string, places: int, items: int, own: int, stock: string|null, meant: string|null, weekly: float|null}> $rows */
+        /**
+         * @var list<array{class: string, places: int, items: int, own: int, stock: string|null, meant: string|null,
+         *      weekly: float|null}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT p.class, COUNT(*) places, COUNT(DISTINCT p.item_id) items, COUNT(DISTINCT y.item_id) own,
                     SUM(p.on_hand * COALESCE(i.average_cost, i.standard_cost, 0)) stock,
                     SUM(p.forecast_per_week * COALESCE(i.average_cost, i.standard_cost, 0)) weekly,
-                    SUM((p.safety_stock + GREATEST(p.order_up_to - p.reorder_point, 0) / 2) * COALESCE(i.average_cost, i.standard_cost, 0)) meant
-             FROM proposal p JOIN item i ON i.id = p.item_id LEFT JOIN item_policy y ON y.item_id = p.item_id GROUP BY p.class',
+                    SUM((p.safety_stock + GREATEST(p.order_up_to - p.reorder_point, 0) / 2) * COALESCE(i.average_cost,
+                    i.standard_cost, 0)) meant
+             FROM proposal p JOIN item i ON i.id = p.item_id LEFT JOIN item_policy y ON y.item_id = p.item_id
+             GROUP BY p.class',
         );
         $figures = [];
         foreach ($rows as $row) {

@@ -20,7 +20,10 @@ final readonly class OrderLists
         return $this->entities->getRepository(OrderList::class)->findBy([], ['name' => 'ASC']);
     }
 
-    /** @return array{items: array<int, true>|null, site: int|null}|null items now on it (null for all) and its site; null where there is no such list */
+    /**
+     * @return array{items: array<int, true>|null, site: int|null}|null items now on it (null for all) and its site;
+     *      null where there is no such list
+     */
     public function members(int $id): ?array
     {
         $list = $this->entities->find(OrderList::class, $id);
@@ -33,7 +36,8 @@ final readonly class OrderLists
         } elseif (null !== $list->supplier || '' !== $list->category) {
             /** @var list<int> $ids */
             $ids = $this->connection->fetchFirstColumn(
-                "SELECT DISTINCT i.id FROM item i LEFT JOIN offer o ON o.item_id = i.id WHERE (? IS NULL OR o.supplier_id = ?) AND (? = '' OR i.category = ?)",
+                "SELECT DISTINCT i.id FROM item i LEFT JOIN offer o ON o.item_id = i.id
+                    WHERE (? IS NULL OR o.supplier_id = ?) AND (? = '' OR i.category = ?)",
                 [$list->supplier?->id, $list->supplier?->id, $list->category, $list->category],
             );
             $items = array_fill_keys($ids, true);

@@ -82,17 +82,29 @@ final readonly class PlanningData
         if ([] === $items) {
             return [];
         }
-        /** @var list<array{item: int, code: string, site: int, category: string, unit: string, service: string|null, cost: string|null, sales_price: string|null, sold: int, weight_kg: string|null, staple: int, shelf_days: int|null, like_id: int|null, like_code: string|null, like_factor: string|null, kind: string|null, target: string|null, level: float|null, amount: float|null, minimum: float|null}> $rows */
+        /**
+         * @var list<array{item: int, code: string, site: int, category: string, unit: string, service: string|null,
+         *      cost: string|null, sales_price: string|null, sold: int, weight_kg: string|null, staple: int,
+         *      shelf_days: int|null, like_id: int|null, like_code: string|null, like_factor: string|null,
+         *      kind: string|null,
+         *      target: string|null, level: float|null, amount: float|null, minimum: float|null}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.id item, i.code, t.site_id site, i.category, i.unit, i.service, COALESCE(i.average_cost, i.standard_cost) cost, i.sales_price, i.sold, i.weight_kg, i.staple, i.shelf_days,
-                    i.sells_like_id like_id, l.code like_code, i.like_factor, p.kind, p.target, p.service level, p.amount, p.minimum
-             FROM stocking t JOIN item i ON i.id = t.item_id LEFT JOIN item l ON l.id = i.sells_like_id LEFT JOIN item_policy p ON p.item_id = i.id
+            'SELECT i.id item, i.code, t.site_id site, i.category, i.unit, i.service, COALESCE(i.average_cost,
+                i.standard_cost) cost, i.sales_price, i.sold, i.weight_kg, i.staple, i.shelf_days,
+                    i.sells_like_id like_id, l.code like_code, i.like_factor, p.kind, p.target, p.service level,
+                    p.amount, p.minimum
+             FROM stocking t JOIN item i ON i.id = t.item_id LEFT JOIN item l ON l.id = i.sells_like_id
+             LEFT JOIN item_policy p ON p.item_id = i.id
              WHERE i.id IN (?) ORDER BY i.code, t.site_id',
             [$items],
             [ArrayParameterType::INTEGER],
         );
         $like = array_values(
-            array_diff(array_filter(array_column($rows, 'like_id'), static fn (?int $id): bool => null !== $id), $items),
+            array_diff(
+                array_filter(array_column($rows, 'like_id'), static fn (?int $id): bool => null !== $id),
+                $items,
+            ),
         );
         $history = $this->history($today, [...$items, ...$like]);
         $held = $this->perItemSite(
@@ -100,12 +112,15 @@ final readonly class PlanningData
             $items,
         );
         $promised = $this->perItemSite(
-            "SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM customer_promise WHERE item_id IN (?) GROUP BY item_id, site_id",
+            "SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM customer_promise WHERE item_id IN (?)
+                GROUP BY item_id, site_id",
             $items,
         );
         $drafts = $this->perItemSite(
-            "SELECT CONCAT(l.item_id, ':', l.site_id), MAX(o.id) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-            WHERE l.item_id IN (?) AND o.state IN ('draft', 'awaiting-approval', 'approved') GROUP BY l.item_id, l.site_id",
+            "SELECT CONCAT(l.item_id, ':', l.site_id), MAX(o.id) FROM order_line l
+                JOIN purchase_order o ON o.id = l.order_id
+            WHERE l.item_id IN (?) AND o.state IN ('draft', 'awaiting-approval', 'approved')
+            GROUP BY l.item_id, l.site_id",
             $items,
         );
         $putOff = $this->perItemSite(
@@ -176,7 +191,8 @@ final readonly class PlanningData
     {
         /** @var array<int, string> $rows */
         $rows = $this->connection->fetchAllKeyValue(
-            'SELECT t.item_id, COALESCE(SUM(d.quantity), 0) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) FROM (SELECT DISTINCT item_id FROM stocking) t JOIN item i ON i.id = t.item_id
+            'SELECT t.item_id, COALESCE(SUM(d.quantity), 0) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0)
+                FROM (SELECT DISTINCT item_id FROM stocking) t JOIN item i ON i.id = t.item_id
              LEFT JOIN sales_day d ON d.item_id = t.item_id AND d.day >= ? AND d.day < ? GROUP BY t.item_id',
             [$today->modify('-364 days')->format('Y-m-d'), $today->format('Y-m-d')],
         );
@@ -198,7 +214,7 @@ final readonly class PlanningData
         return null === $index
             ? null
             : array_map(
-                static fn (int $ago): float => $index->terms[((($weeks - $ago) % self::YEAR) + self::YEAR) % self::YEAR],
+                static fn (int $ago): float => $index->terms[(($weeks - $ago) % self::YEAR + self::YEAR) % self::YEAR],
                 range(0, self::YEAR - 1),
             );
     }
@@ -207,7 +223,8 @@ final readonly class PlanningData
     public function daysForSales(float $value): float
     {
         $perWeek = $this->connection->fetchOne(
-            'SELECT SUM(p.forecast_per_week * i.sales_price) FROM proposal p JOIN item i ON i.id = p.item_id WHERE i.sold = 1',
+            'SELECT SUM(p.forecast_per_week * i.sales_price) FROM proposal p JOIN item i ON i.id = p.item_id
+                WHERE i.sold = 1',
         );
 
         return is_numeric($perWeek) && $perWeek > 0 ? max(1.0, min(365.0, (7 * $value) / (float) $perWeek)) : 28.0;
@@ -230,7 +247,8 @@ final readonly class PlanningData
         /** @var list<array{category: string, w: int, q: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT i.category, (DATEDIFF(?, d.day) - 1) DIV 7 w, SUM(d.q) q
-             FROM (SELECT item_id, day, SUM(quantity) q FROM sales_day WHERE day < ? AND day >= ? GROUP BY item_id, day) d JOIN item i ON i.id = d.item_id GROUP BY i.category, w',
+             FROM (SELECT item_id, day, SUM(quantity) q FROM sales_day WHERE day < ? AND day >= ?
+             GROUP BY item_id, day) d JOIN item i ON i.id = d.item_id GROUP BY i.category, w',
             [
                 $today->format('Y-m-d'),
                 $today->format('Y-m-d'),
@@ -275,12 +293,20 @@ final readonly class PlanningData
     public function offers(\DateTimeImmutable $today, ?array $items = null): array
     {
         $rates = $this->rates->allOn($today);
-        /** @var list<array{id: int, supplier_id: int, item_id: int, pack_name: string, pack_content: string, minimum: string, multiple: string, split: int, lead_days: int, rank: int, currency: string, prices: string, rise_percent: string|null, rise_on: string|null, break_kind: string, break_basis: string, discounts: string, duty_percent: string, weight_kg: string|null}> $rows */
+        /**
+         * @var list<array{id: int, supplier_id: int, item_id: int, pack_name: string, pack_content: string,
+         *      minimum: string, multiple: string, split: int, lead_days: int, rank: int, currency: string,
+         *      prices: string,
+         *      rise_percent: string|null, rise_on: string|null, break_kind: string, break_basis: string,
+         *      discounts: string, duty_percent: string, weight_kg: string|null}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split, o.lead_days, o.rank, s.currency, o.rise_percent, o.rise_on,
+            "SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split,
+                o.lead_days, o.rank, s.currency, o.rise_percent, o.rise_on,
                     o.break_kind, o.break_basis, o.discounts, o.duty_percent, i.weight_kg,
                     GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ';') prices
-             FROM offer_in_force f JOIN offer o ON o.id = f.id JOIN supplier s ON s.id = o.supplier_id JOIN item i ON i.id = o.item_id JOIN price_break b ON b.offer_id = o.id
+             FROM offer_in_force f JOIN offer o ON o.id = f.id JOIN supplier s ON s.id = o.supplier_id
+             JOIN item i ON i.id = o.item_id JOIN price_break b ON b.offer_id = o.id
              WHERE ? BETWEEN f.from_day AND f.until_day".
                 (null === $items ? '' : ' AND o.item_id IN (?)').
                 ' GROUP BY o.id',
@@ -363,7 +389,8 @@ final readonly class PlanningData
         /** @var list<array{id: int, name: string, order_weekdays: string, cut_off: string, shut: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT s.id, s.name, s.order_weekdays, s.cut_off,
-                    GROUP_CONCAT(CONCAT(IF(c.supplier_id IS NULL, 'we', 'they'), ' ', c.first_day, ' ', c.last_day) SEPARATOR ',') shut
+                    GROUP_CONCAT(CONCAT(IF(c.supplier_id IS NULL, 'we', 'they'), ' ', c.first_day, ' ',
+                    c.last_day) SEPARATOR ',') shut
              FROM supplier s LEFT JOIN closure c ON c.supplier_id = s.id OR c.supplier_id IS NULL GROUP BY s.id",
         );
         $days = [];
@@ -431,7 +458,8 @@ final readonly class PlanningData
     {
         /** @var list<array{k: string, name: string, quantity: string, day: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT CONCAT(item_id, ':', site_id) k, name, quantity, day FROM planned_demand WHERE item_id IN (?) AND day >= ? ORDER BY day, id",
+            "SELECT CONCAT(item_id, ':', site_id) k, name, quantity, day FROM planned_demand
+                WHERE item_id IN (?) AND day >= ? ORDER BY day, id",
             [$items, $today->format('Y-m-d')],
             [ArrayParameterType::INTEGER],
         );
@@ -456,7 +484,8 @@ final readonly class PlanningData
     {
         /** @var list<array{k: string, percent: float, until_day: string, reason: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT CONCAT(item_id, ':', COALESCE(site_id, '')) k, percent, until_day, reason FROM forecast_adjustment WHERE item_id IN (?) AND until_day > ? ORDER BY id",
+            "SELECT CONCAT(item_id, ':', COALESCE(site_id, '')) k, percent, until_day, reason FROM forecast_adjustment
+                WHERE item_id IN (?) AND until_day > ? ORDER BY id",
             [$items, $today->format('Y-m-d')],
             [ArrayParameterType::INTEGER],
         );
@@ -481,7 +510,8 @@ final readonly class PlanningData
     {
         /** @var list<array{k: string, w: int|string, keep: int}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT CONCAT(item_id, ':', site_id) k, (DATEDIFF(?, day) - 1) DIV 7 w, keep FROM history_verdict WHERE item_id IN (?) AND day < ?",
+            "SELECT CONCAT(item_id, ':', site_id) k, (DATEDIFF(?, day) - 1) DIV 7 w, keep FROM history_verdict
+                WHERE item_id IN (?) AND day < ?",
             [$today->format('Y-m-d'), $items, $today->format('Y-m-d')],
             [1 => ArrayParameterType::INTEGER],
         );

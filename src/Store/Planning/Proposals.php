@@ -67,7 +67,9 @@ final readonly class Proposals
     ];
     /** Orders of the rows, by name. */
     private const ORDERS = [
-        'rush' => "FIELD(p.reason, 'rush', 'out', 'below-safety-stock', 'below-reorder-point', 'below-minimum', 'planned', 'price-rise', 'asked', 'fills-order', 'covered'), p.cover_days IS NULL, p.cover_days, i.code, p.id",
+        'rush' => "FIELD(p.reason, 'rush', 'out', 'below-safety-stock', 'below-reorder-point', 'below-minimum', ".
+            "'planned', 'price-rise', 'asked', 'fills-order', 'covered'), p.cover_days IS NULL, p.cover_days, ".
+            'i.code, p.id',
         'money' => 'p.home_value DESC, i.code, p.id',
         'risk' => 'p.at_risk DESC, i.code, p.id',
         'doubt' => 'p.doubt DESC, i.code, p.id',
@@ -222,7 +224,8 @@ final readonly class Proposals
     }
 
     /**
-     * Puts what a run staged in the place of what there was. A quantity somebody typed stays while what the rule comes to
+     * Puts what a run staged in the place of what there was. A quantity somebody typed stays while what the rule comes
+     * to
      * stays the same; what the rule came to before is remembered beside what it comes to now.
      *
      * @param list<int>|null $items only these, and the rest stays as it is; null for all
@@ -237,7 +240,8 @@ final readonly class Proposals
                 return;
             }
             $same =
-                'proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id) AND proposal.draft_id IS NULL';
+                'proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id) AND '.
+                'proposal.draft_id IS NULL';
             $set = array_map(
                 static fn (string $column): string => sprintf(
                     '%1$s = IF(proposal.touched AND %2$s, proposal.%1$s, VALUES(%1$s))',
@@ -250,7 +254,8 @@ final readonly class Proposals
             if (null !== $items) {
                 // A new look at a few items does not undo what the budget left out or what fills an order.
                 $set[1] = sprintf(
-                    'chosen = IF(proposal.touched AND %1$s, proposal.chosen, IF(proposal.cut AND %1$s, 0, VALUES(chosen)))',
+                    'chosen = IF(proposal.touched AND %1$s, proposal.chosen, IF(proposal.cut AND %1$s, 0, '.
+                        'VALUES(chosen)))',
                     $same,
                 );
             }
@@ -264,13 +269,17 @@ final readonly class Proposals
             // Assigned from left to right: what others look at comes last.
             $set[] = sprintf('reason = IF(%s, proposal.reason, VALUES(reason))', $kept);
             $set[] =
-                'split_offer_id = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_offer_id, NULL)';
+                'split_offer_id = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), '.
+                'proposal.split_offer_id, NULL)';
             $set[] =
-                'split_packs = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_packs, NULL)';
+                'split_packs = IF(proposal.touched AND proposal.proposed <=> VALUES(proposed), proposal.split_packs, '.
+                'NULL)';
             $set[] =
-                'touched = IF(proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id), proposal.touched, 0)';
+                'touched = IF(proposal.proposed <=> VALUES(proposed) AND proposal.offer_id <=> VALUES(offer_id), '.
+                'proposal.touched, 0)';
             $set[] = sprintf(
-                'proposed_before = IF(proposal.proposed <=> VALUES(proposed), IF(%d, proposal.proposed_before, NULL), proposal.proposed)',
+                'proposed_before = IF(proposal.proposed <=> VALUES(proposed), IF(%d, proposal.proposed_before, '.
+                    'NULL), proposal.proposed)',
                 $few,
             );
             foreach (array_diff(self::COLUMNS, self::OWN, ['item_id', 'site_id', 'listed', 'reason']) as $column) {
@@ -279,7 +288,8 @@ final readonly class Proposals
             $columns = implode(', ', self::COLUMNS);
             $this->connection->executeStatement(
                 sprintf(
-                    'INSERT INTO proposal (%1$s) SELECT %1$s FROM staged_proposal WHERE run_id = ? ON DUPLICATE KEY UPDATE %2$s',
+                    'INSERT INTO proposal (%1$s) SELECT %1$s FROM staged_proposal WHERE run_id = ?
+                        ON DUPLICATE KEY UPDATE %2$s',
                     $columns,
                     implode(', ', $set),
                 ),
@@ -369,8 +379,10 @@ final readonly class Proposals
     public function chooseAll(Supplier $supplier, ?Site $site, bool $chosen): void
     {
         $this->connection->executeStatement(
-            'UPDATE proposal p JOIN offer o ON o.id = p.offer_id SET p.chosen = ?, p.touched = 1, p.cut = IF(?, 0, p.cut)
-             WHERE o.supplier_id = ? AND p.listed = 1 AND p.draft_id IS NULL AND (p.packs > 0 OR p.split_packs > 0) AND (? IS NULL OR p.site_id = ?)',
+            'UPDATE proposal p JOIN offer o ON o.id = p.offer_id
+                SET p.chosen = ?, p.touched = 1, p.cut = IF(?, 0, p.cut)
+             WHERE o.supplier_id = ? AND p.listed = 1 AND p.draft_id IS NULL AND (p.packs > 0 OR p.split_packs > 0)
+             AND (? IS NULL OR p.site_id = ?)',
             [(int) $chosen, (int) $chosen, $supplier->id, $site?->id, $site?->id],
         );
     }
@@ -378,16 +390,26 @@ final readonly class Proposals
     /**
      * What is listed and what is chosen, added up by supplier.
      *
-     * @return array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float, weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}> by supplier, 0 where nobody sells it
+     * @return array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float,
+     *      weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}> by supplier,
+     *      0 where nobody sells it
      */
     public function sums(?Site $site, string $words = ''): array
     {
-        /** @var list<array{supplier: int|null, listed: int, rush: int, all_risk: float|null, chosen: string, value: string|null, home: string|null, weight: float|null, risk: float|null, cut: string, cut_home: string|null, cut_risk: float|null}> $rows */
+        /**
+         * @var list<array{supplier: int|null, listed: int, rush: int, all_risk: float|null, chosen: string,
+         *      value: string|null, home: string|null, weight: float|null, risk: float|null, cut: string,
+         *      cut_home: string|null, cut_risk: float|null}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.supplier_id supplier, COUNT(*) listed, MAX(p.reason = 'rush') rush, SUM(p.at_risk) all_risk, SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
-                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value, SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.home_value, 0)) home,
-                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.weight_kg, 0)) weight, SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.at_risk, 0)) risk,
-                    SUM(p.cut = 1 AND p.draft_id IS NULL) cut, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.home_value, 0)) cut_home, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk, 0)) cut_risk
+            "SELECT o.supplier_id supplier, COUNT(*) listed, MAX(p.reason = 'rush') rush, SUM(p.at_risk) all_risk,
+                SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value, SUM(IF(p.chosen = 1
+                    AND p.draft_id IS NULL, p.home_value, 0)) home,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.weight_kg, 0)) weight, SUM(IF(p.chosen = 1
+                    AND p.draft_id IS NULL, p.at_risk, 0)) risk,
+                    SUM(p.cut = 1 AND p.draft_id IS NULL) cut, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.home_value,
+                    0)) cut_home, SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk, 0)) cut_risk
              FROM ".
                 self::listed($words).
                 ' GROUP BY o.supplier_id',
@@ -458,8 +480,13 @@ final readonly class Proposals
         }
         /** @var list<array{id: int, supplier: int}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT id, supplier FROM (SELECT p.id, COALESCE(o.supplier_id, 0) supplier, ROW_NUMBER() OVER (PARTITION BY o.supplier_id ORDER BY '
-                .self::ORDERS[$order].') n FROM '.self::listed($words).' AND COALESCE(o.supplier_id, 0) IN (:suppliers)) page WHERE n <= :most ORDER BY n',
+            'SELECT id, supplier FROM (SELECT p.id, COALESCE(o.supplier_id, 0) supplier,
+                ROW_NUMBER() OVER (PARTITION BY o.supplier_id ORDER BY '.
+                self::ORDERS[$order].
+                ') n FROM '.
+                self::listed($words).
+                ' AND COALESCE(o.supplier_id,
+                    0) IN (:suppliers)) page WHERE n <= :most ORDER BY n',
             $this->where($site, $words) + ['suppliers' => $suppliers, 'most' => $most],
             ['suppliers' => ArrayParameterType::INTEGER],
         );
@@ -500,7 +527,9 @@ final readonly class Proposals
         $ids = $this->connection->fetchFirstColumn(
             'SELECT p.id FROM '.
                 self::listed('').
-                ' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force WHERE :today BETWEEN from_day AND until_day GROUP BY item_id HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT '.
+                ' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force
+                    WHERE :today BETWEEN from_day AND until_day GROUP BY item_id
+                    HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT '.
                 $most,
             $this->where($site, ''),
         );
@@ -538,11 +567,14 @@ final readonly class Proposals
             ('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').
             '
             WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site)
-              AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)'.
+              AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id
+              AND f.until_day > :today)'.
             ('' === $words
                 ? ''
                 : "
-              AND (i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like OR u.name LIKE :like OR p.class LIKE :like OR (:words = 'left out' AND p.cut = 1)
+              AND (i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like
+                OR u.name LIKE :like OR p.class LIKE :like
+                OR (:words = 'left out' AND p.cut = 1)
                    OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))");
     }
 
@@ -638,6 +670,8 @@ final readonly class Proposals
             ->setParameter('today', $this->clock->now()->format('Y-m-d'))
             ->getResult();
 
-        return array_values(array_filter($all, static fn (PutOff $one): bool => null === $site || $one->site === $site));
+        return array_values(
+            array_filter($all, static fn (PutOff $one): bool => null === $site || $one->site === $site),
+        );
     }
 }

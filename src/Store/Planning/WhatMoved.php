@@ -99,7 +99,8 @@ final readonly class WhatMoved
     public function forgetItems(array $items, int $last): void
     {
         $this->connection->executeStatement(
-            'INSERT INTO moved_item (item_id) SELECT DISTINCT o.item_id FROM moved_item m JOIN offer o ON o.supplier_id = m.supplier_id
+            'INSERT INTO moved_item (item_id) SELECT DISTINCT o.item_id FROM moved_item m
+                JOIN offer o ON o.supplier_id = m.supplier_id
              WHERE m.id <= ? AND o.item_id NOT IN (?)',
             [$last, $items],
             [1 => ArrayParameterType::INTEGER],

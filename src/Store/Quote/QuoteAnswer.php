@@ -20,7 +20,8 @@ use TallBarrel\Store\Type\BigDecimalType;
 /**
  * What a supplier answered, once. Prices are of one stock unit in the supplier's currency.
  *
- * @phpstan-type AnswerLine array{item: int, prices: list<array{string, string}>, most: string|null, multiple: string|null, code: string, alternate: string}
+ * @phpstan-type AnswerLine array{item: int, prices: list<array{string, string}>, most: string|null,
+ *      multiple: string|null, code: string, alternate: string}
  */
 #[ORM\Entity]
 class QuoteAnswer
@@ -36,7 +37,8 @@ class QuoteAnswer
     public readonly int $revision;
 
     /**
-     * @param list<AnswerLine> $lines quoted lines: price from so many on, the most they can supply, steps they sell in, what they would send instead
+     * @param list<AnswerLine> $lines quoted lines: price from so many on, the most they can supply, steps they sell in,
+     *      what they would send instead
      *
      * @throws InvalidValue if nothing is quoted
      */

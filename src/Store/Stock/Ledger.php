@@ -51,7 +51,8 @@ final readonly class Ledger
                 array_push($balances, ...$where, ...[$quantity]);
             }
             $this->connection->executeStatement(
-                'INSERT INTO stock_movement (item_id, site_id, state, lot, kind, quantity, unit_cost, day, at, reference, person_id, idempotency_key) VALUES '.
+                'INSERT INTO stock_movement (item_id, site_id, state, lot, kind, quantity, unit_cost, day, at,
+                    reference, person_id, idempotency_key) VALUES '.
                     self::rows(count($chunk), 12),
                 $movements,
             );

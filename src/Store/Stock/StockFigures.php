@@ -19,14 +19,20 @@ final readonly class StockFigures
     /**
      * Lots that expire within two months with more left than will sell by then.
      *
-     * @return list<array{code: string, name: string, site: string, lot: string, expires: string, held: float, left: float, value: float, unit: string, days: int}> dearest first
+     * @return list<array{code: string, name: string, site: string, lot: string, expires: string, held: float,
+     *      left: float, value: float, unit: string, days: int}> dearest first
      */
     public function lotsAtRisk(\DateTimeImmutable $today, ?int $site): array
     {
-        /** @var list<array{code: string, name: string, site: string, lot: string, expires: string, held: string, per_day: string|null, cost: string|null, unit: string, days: int}> $rows */
+        /**
+         * @var list<array{code: string, name: string, site: string, lot: string, expires: string, held: string,
+         *      per_day: string|null, cost: string|null, unit: string, days: int}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT i.code, i.name, s.name site, b.lot, l.expires_on expires, b.quantity held, p.forecast_per_week / 7 per_day, i.average_cost cost, i.unit, DATEDIFF(l.expires_on, :today) days
-             FROM stock_balance b JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
+            "SELECT i.code, i.name, s.name site, b.lot, l.expires_on expires, b.quantity held,
+                p.forecast_per_week / 7 per_day, i.average_cost cost, i.unit, DATEDIFF(l.expires_on, :today) days
+             FROM stock_balance b JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
+             JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
              LEFT JOIN proposal p ON p.item_id = b.item_id AND p.site_id = b.site_id
              WHERE b.quantity > 0 AND b.lot <> '' AND l.expires_on <= DATE_ADD(:today, INTERVAL ".
                 self::LOOK_AHEAD_DAYS.
@@ -65,9 +71,12 @@ final readonly class StockFigures
     {
         /** @var array{moving: string|null, steady: string|null, slow: string|null} $row */
         $row = $this->connection->fetchAssociative(
-            'SELECT SUM(IF(cover < 60, value, 0)) moving, SUM(IF(cover >= 60 AND cover < 180, value, 0)) steady, SUM(IF(cover >= 180, value, 0)) slow FROM (
-                SELECT GREATEST(SUM(b.quantity), 0) * i.average_cost value, COALESCE(SUM(b.quantity) / NULLIF(MAX(p.forecast_per_week) / 7, 0), 9999) cover
-                FROM stock_balance b JOIN item i ON i.id = b.item_id LEFT JOIN proposal p ON p.item_id = b.item_id AND p.site_id = b.site_id
+            'SELECT SUM(IF(cover < 60, value, 0)) moving, SUM(IF(cover >= 60 AND cover < 180, value, 0)) steady,
+                SUM(IF(cover >= 180, value, 0)) slow FROM (
+                SELECT GREATEST(SUM(b.quantity), 0) * i.average_cost value,
+                COALESCE(SUM(b.quantity) / NULLIF(MAX(p.forecast_per_week) / 7, 0), 9999) cover
+                FROM stock_balance b JOIN item i ON i.id = b.item_id LEFT JOIN proposal p ON p.item_id = b.item_id
+                AND p.site_id = b.site_id
                 WHERE ? IS NULL OR b.site_id = ? GROUP BY b.item_id, b.site_id, i.average_cost) place',
             [$site, $site],
         );
@@ -76,7 +85,8 @@ final readonly class StockFigures
     }
 
     /**
-     * Share of demand that could be served, week by week: sales over sales plus what the days without stock would have sold.
+     * Share of demand that could be served, week by week: sales over sales plus what the days without stock would have
+     * sold.
      *
      * @return list<float> the last weeks, oldest first, 0 to 1
      */
@@ -85,9 +95,12 @@ final readonly class StockFigures
         /** @var list<array{week: int, share: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT week, SUM(sold) / NULLIF(SUM(sold + missed), 0) share FROM (
-                SELECT week, sold, days_out * SUM(sold) OVER place / GREATEST(:days - SUM(days_out) OVER place, 14) missed FROM (
-                    SELECT item_id, site_id, (DATEDIFF(:today, day) - 1) DIV 7 week, SUM(quantity) sold, SUM(out_of_stock) days_out
-                    FROM sales_day WHERE day >= DATE_SUB(:today, INTERVAL :days DAY) AND day < :today AND (:site IS NULL OR site_id = :site)
+                SELECT week, sold, days_out * SUM(sold) OVER place / GREATEST(:days - SUM(days_out) OVER place,
+                14) missed FROM (
+                    SELECT item_id, site_id, (DATEDIFF(:today, day) - 1) DIV 7 week, SUM(quantity) sold,
+                    SUM(out_of_stock) days_out
+                    FROM sales_day WHERE day >= DATE_SUB(:today, INTERVAL :days DAY) AND day < :today
+                    AND (:site IS NULL OR site_id = :site)
                     GROUP BY item_id, site_id, week) weekly
                 WINDOW place AS (PARTITION BY item_id, site_id)) demand GROUP BY week ORDER BY week DESC',
             ['today' => $today->format('Y-m-d'), 'days' => 7 * $weeks, 'site' => $site],

@@ -9,7 +9,9 @@ use Doctrine\DBAL\Connection;
 /**
  * Items with what is held, coming and promised, over one site or all.
  *
- * @phpstan-type StockRow array{id: int, code: string, name: string, category: string, unit: string, held: string, promised: string, value: string|null, per_week: string|null, safety: string|null, reorder: string|null, up_to: string|null, sites: int}
+ * @phpstan-type StockRow array{id: int, code: string, name: string, category: string, unit: string, held: string,
+ *      promised: string, value: string|null, per_week: string|null, safety: string|null, reorder: string|null,
+ *      up_to: string|null, sites: int}
  */
 final readonly class StockList
 {
@@ -24,14 +26,20 @@ final readonly class StockList
     {
         /** @var list<StockRow> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT i.id, i.code, i.name, i.category, i.unit, COALESCE(b.held, 0) held, COALESCE(c.promised, 0) promised,
-                    COALESCE(b.held, 0) * i.average_cost value, p.per_week, p.safety, p.reorder, p.up_to, COALESCE(t.sites, 0) sites
+            "SELECT i.id, i.code, i.name, i.category, i.unit, COALESCE(b.held, 0) held, COALESCE(c.promised,
+                0) promised,
+                    COALESCE(b.held, 0) * i.average_cost value, p.per_week, p.safety, p.reorder, p.up_to,
+                    COALESCE(t.sites, 0) sites
              FROM item i
-             JOIN (SELECT item_id, COUNT(*) sites FROM stocking WHERE :site IS NULL OR site_id = :site GROUP BY item_id) t ON t.item_id = i.id
-             LEFT JOIN (SELECT item_id, SUM(units) held FROM on_hand WHERE :site IS NULL OR site_id = :site GROUP BY item_id) b ON b.item_id = i.id
-             LEFT JOIN (SELECT item_id, SUM(quantity) promised FROM customer_promise WHERE :site IS NULL OR site_id = :site GROUP BY item_id) c
+             JOIN (SELECT item_id, COUNT(*) sites FROM stocking WHERE :site IS NULL OR site_id = :site
+             GROUP BY item_id) t ON t.item_id = i.id
+             LEFT JOIN (SELECT item_id, SUM(units) held FROM on_hand WHERE :site IS NULL OR site_id = :site
+             GROUP BY item_id) b ON b.item_id = i.id
+             LEFT JOIN (SELECT item_id, SUM(quantity) promised FROM customer_promise
+             WHERE :site IS NULL OR site_id = :site GROUP BY item_id) c
                     ON c.item_id = i.id
-             LEFT JOIN (SELECT item_id, SUM(forecast_per_week) per_week, SUM(safety_stock) safety, SUM(reorder_point) reorder, SUM(order_up_to) up_to
+             LEFT JOIN (SELECT item_id, SUM(forecast_per_week) per_week, SUM(safety_stock) safety,
+             SUM(reorder_point) reorder, SUM(order_up_to) up_to
                         FROM proposal WHERE :site IS NULL OR site_id = :site GROUP BY item_id) p ON p.item_id = i.id
              WHERE :words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like
              ORDER BY i.category, i.name, i.id LIMIT ".
@@ -53,12 +61,19 @@ final readonly class StockList
         return array_map(floatval(...), $rows);
     }
 
-    /** @return list<array{site: string, code: string, bin: string|null, lot: string, state: string, held: string, expires: string|null}> */
+    /**
+     * @return list<array{site: string, code: string, bin: string|null, lot: string, state: string, held: string,
+     *      expires: string|null}>
+     */
     public function balances(int $item): array
     {
-        /** @var list<array{site: string, code: string, bin: string|null, lot: string, state: string, held: string, expires: string|null}> $rows */
+        /**
+         * @var list<array{site: string, code: string, bin: string|null, lot: string, state: string, held: string,
+         *      expires: string|null}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT s.name site, s.code, n.code bin, b.lot, b.state, b.quantity held, l.expires_on expires FROM stock_balance b JOIN site s ON s.id = b.site_id
+            'SELECT s.name site, s.code, n.code bin, b.lot, b.state, b.quantity held, l.expires_on expires
+                FROM stock_balance b JOIN site s ON s.id = b.site_id
              LEFT JOIN stocking t ON t.item_id = b.item_id AND t.site_id = b.site_id LEFT JOIN bin n ON n.id = t.bin_id
              LEFT JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
              WHERE b.item_id = ? AND b.quantity <> 0 ORDER BY s.id, l.expires_on, b.lot',
@@ -68,12 +83,19 @@ final readonly class StockList
         return $rows;
     }
 
-    /** @return list<array{day: string, kind: string, quantity: string, unit_cost: string|null, reference: string, site: string, lot: string, person: string|null}> latest first */
+    /**
+     * @return list<array{day: string, kind: string, quantity: string, unit_cost: string|null, reference: string,
+     *      site: string, lot: string, person: string|null}> latest first
+     */
     public function movements(int $item, int $most): array
     {
-        /** @var list<array{day: string, kind: string, quantity: string, unit_cost: string|null, reference: string, site: string, lot: string, person: string|null}> $rows */
+        /**
+         * @var list<array{day: string, kind: string, quantity: string, unit_cost: string|null, reference: string,
+         *      site: string, lot: string, person: string|null}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT m.day, m.kind, m.quantity, m.unit_cost, m.reference, s.name site, m.lot, p.name person FROM stock_movement m JOIN site s ON s.id = m.site_id
+            'SELECT m.day, m.kind, m.quantity, m.unit_cost, m.reference, s.name site, m.lot, p.name person
+                FROM stock_movement m JOIN site s ON s.id = m.site_id
              LEFT JOIN person p ON p.id = m.person_id WHERE m.item_id = ? ORDER BY m.day DESC, m.id DESC LIMIT '.
                 $most,
             [$item],
@@ -82,13 +104,21 @@ final readonly class StockList
         return $rows;
     }
 
-    /** @return list<array{number: string, supplier: string, state: string, due: string, packs: string, received: string, pack_name: string, site: string}> latest first */
+    /**
+     * @return list<array{number: string, supplier: string, state: string, due: string, packs: string, received: string,
+     *      pack_name: string, site: string}> latest first
+     */
     public function orders(int $item, int $most): array
     {
-        /** @var list<array{number: string, supplier: string, state: string, due: string, packs: string, received: string, pack_name: string, site: string}> $rows */
+        /**
+         * @var list<array{number: string, supplier: string, state: string, due: string, packs: string,
+         *      received: string, pack_name: string, site: string}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT o.number, u.name supplier, o.state, COALESCE(o.promised_on, o.wanted_on) due, l.packs, l.received, l.pack_name, s.name site
-             FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier u ON u.id = o.supplier_id JOIN site s ON s.id = l.site_id
+            'SELECT o.number, u.name supplier, o.state, COALESCE(o.promised_on, o.wanted_on) due, l.packs, l.received,
+                l.pack_name, s.name site
+             FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier u ON u.id = o.supplier_id
+             JOIN site s ON s.id = l.site_id
              WHERE l.item_id = ? ORDER BY o.id DESC LIMIT '.$most,
             [$item],
         );

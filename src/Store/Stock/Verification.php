@@ -13,9 +13,11 @@ final readonly class Verification
         'balance against movements' => <<<'SQL'
         SELECT CONCAT(i.code, ' at ', s.code, ', ', k.state, IF(k.lot = '', '', CONCAT(', lot ', k.lot))) place,
                COALESCE(b.quantity, 0) stands, COALESCE(m.quantity, 0) proven
-        FROM (SELECT item_id, site_id, state, lot FROM stock_balance UNION SELECT item_id, site_id, state, lot FROM stock_movement) k
+        FROM (SELECT item_id, site_id, state, lot FROM stock_balance UNION SELECT item_id, site_id, state, lot
+        FROM stock_movement) k
         LEFT JOIN stock_balance b ON (b.item_id, b.site_id, b.state, b.lot) = (k.item_id, k.site_id, k.state, k.lot)
-        LEFT JOIN (SELECT item_id, site_id, state, lot, SUM(quantity) quantity FROM stock_movement GROUP BY item_id, site_id, state, lot) m
+        LEFT JOIN (SELECT item_id, site_id, state, lot, SUM(quantity) quantity FROM stock_movement
+        GROUP BY item_id, site_id, state, lot) m
                ON (m.item_id, m.site_id, m.state, m.lot) = (k.item_id, k.site_id, k.state, k.lot)
         JOIN item i ON i.id = k.item_id JOIN site s ON s.id = k.site_id
         WHERE COALESCE(b.quantity, 0) <> COALESCE(m.quantity, 0)
@@ -27,16 +29,20 @@ final readonly class Verification
         WHERE l.received <> COALESCE(r.packs, 0)
         SQL,
         'receipts against movements' => <<<'SQL'
-        SELECT CONCAT(r.number, ', ', i.code) place, SUM(l.packs * o.pack_content) stands, COALESCE(MAX(m.quantity), 0) proven
-        FROM receipt_line l JOIN receipt r ON r.id = l.receipt_id JOIN order_line o ON o.id = l.line_id JOIN item i ON i.id = o.item_id
-        LEFT JOIN (SELECT reference, item_id, SUM(quantity) quantity FROM stock_movement WHERE kind = 'receipt' GROUP BY reference, item_id) m
+        SELECT CONCAT(r.number, ', ', i.code) place, SUM(l.packs * o.pack_content) stands, COALESCE(MAX(m.quantity),
+            0) proven
+        FROM receipt_line l JOIN receipt r ON r.id = l.receipt_id JOIN order_line o ON o.id = l.line_id
+        JOIN item i ON i.id = o.item_id
+        LEFT JOIN (SELECT reference, item_id, SUM(quantity) quantity FROM stock_movement WHERE kind = 'receipt'
+        GROUP BY reference, item_id) m
                ON m.reference = r.number AND m.item_id = i.id
         GROUP BY r.id, r.number, i.id, i.code
         HAVING stands <> proven
         SQL,
         'state of orders against what is outstanding' => <<<'SQL'
         SELECT o.number place, o.state stands,
-               CASE WHEN SUM(GREATEST(l.packs - l.received - l.closed_short, 0)) > 0 AND SUM(l.received) > 0 THEN 'part-received'
+               CASE WHEN SUM(GREATEST(l.packs - l.received - l.closed_short, 0)) > 0
+               AND SUM(l.received) > 0 THEN 'part-received'
                     WHEN SUM(GREATEST(l.packs - l.received - l.closed_short, 0)) > 0 THEN 'sent'
                     WHEN SUM(l.received) > 0 THEN 'received' ELSE 'closed' END proven
         FROM purchase_order o JOIN order_line l ON l.order_id = o.id

@@ -548,7 +548,10 @@ class Supplier implements PlanningRestsOnIt
         return $this->version;
     }
 
-    /** @return array{contact: string, email: string, address: string, terms: string} what an order needs of a supplier, empty where missing */
+    /**
+     * @return array{contact: string, email: string, address: string, terms: string} what an order needs of a supplier,
+     *      empty where missing
+     */
     public function facts(): array
     {
         return [

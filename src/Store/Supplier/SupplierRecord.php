@@ -16,16 +16,22 @@ final readonly class SupplierRecord
     {
     }
 
-    /** @return array{facts: array<string, string>, prices: string, category: string, priceMove: string} what can be said, and two lines drawn 304 by 74 */
+    /**
+     * @return array{facts: array<string, string>, prices: string, category: string, priceMove: string} what can be
+     *      said, and two lines drawn 304 by 74
+     */
     public function of(Supplier $supplier, \DateTimeImmutable $today): array
     {
         $since = $today->modify('-1 year')->format('Y-m-d');
         /** @var array{orders: int, on_time: string|null, full: string|null} $delivered */
         $delivered = $this->connection->fetchAssociative(
             'SELECT COUNT(*) orders, SUM(last_day <= due) on_time, SUM(short = 0) full FROM (
-                SELECT o.id, COALESCE(o.promised_on, o.wanted_on) due, MAX(r.day) last_day, MAX(l.closed_short > 0) short
-                FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN receipt_line rl ON rl.line_id = l.id JOIN receipt r ON r.id = rl.receipt_id
-                WHERE o.supplier_id = ? AND o.state IN (\'received\', \'closed\') AND o.sent_at >= ? GROUP BY o.id, due) done',
+                SELECT o.id, COALESCE(o.promised_on, o.wanted_on) due, MAX(r.day) last_day,
+                MAX(l.closed_short > 0) short
+                FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN receipt_line rl ON rl.line_id = l.id
+                JOIN receipt r ON r.id = rl.receipt_id
+                WHERE o.supplier_id = ? AND o.state IN (\'received\', \'closed\') AND o.sent_at >= ?
+                GROUP BY o.id, due) done',
             [$supplier->id, $since],
         );
         $orders = $delivered['orders'];
@@ -35,7 +41,9 @@ final readonly class SupplierRecord
             : sprintf('%d %% of %d%s', (int) round((100 * (float) $part) / $orders), $orders, $few);
         /** @var array{n: int, hours: string|null} $answers */
         $answers = $this->connection->fetchAssociative(
-            'SELECT COUNT(*) n, AVG(TIMESTAMPDIFF(MINUTE, q.asked_at, a.at)) / 60 hours FROM quote q JOIN quote_answer a ON a.quote_id = q.id AND a.revision = 1 WHERE q.supplier_id = ? AND q.asked_at IS NOT NULL',
+            'SELECT COUNT(*) n, AVG(TIMESTAMPDIFF(MINUTE, q.asked_at, a.at)) / 60 hours FROM quote q
+                JOIN quote_answer a ON a.quote_id = q.id AND a.revision = 1
+                WHERE q.supplier_id = ? AND q.asked_at IS NOT NULL',
             [$supplier->id],
         );
         $hours = (float) $answers['hours'];
@@ -68,11 +76,13 @@ final readonly class SupplierRecord
     {
         /** @var list<array{item: int, ago: int|string, price: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT l.item_id item, DATEDIFF(?, o.sent_at) DIV 91 ago, AVG(l.price / l.pack_content / o.foreign_for_one) price
+            'SELECT l.item_id item, DATEDIFF(?, o.sent_at) DIV 91 ago,
+                AVG(l.price / l.pack_content / o.foreign_for_one) price
              FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
              WHERE o.sent_at >= ? AND '.
                 (null === $supplier
-                    ? 'i.category IN (SELECT DISTINCT j.category FROM item j JOIN offer f ON f.item_id = j.id WHERE f.supplier_id = ?)'
+                    ? 'i.category IN (SELECT DISTINCT j.category FROM item j JOIN offer f ON f.item_id = j.id
+                        WHERE f.supplier_id = ?)'
                     : 'o.supplier_id = ?').
                 '
              GROUP BY l.item_id, ago ORDER BY ago DESC',

@@ -42,7 +42,10 @@ final readonly class EditOrder
     ) {
     }
 
-    /** @return Problems what stands in the way, by the name of the place it was typed at; nothing was saved unless there are none */
+    /**
+     * @return Problems what stands in the way, by the name of the place it was typed at; nothing was saved unless there
+     *      are none
+     */
     public function save(PurchaseOrder $order, OrderChanges $changes, Person $person): Problems
     {
         $problems = $changes->problems;
@@ -94,7 +97,8 @@ final readonly class EditOrder
             $last = $this->audit->of($order->number, 1)[0] ?? null;
             throw new Refused(
                 sprintf(
-                    '%s changed this order while you were typing. What stands there now is in grey beside your figures; save again to use yours.',
+                    '%s changed this order while you were typing. What stands there now is in grey beside your '
+                    .'figures; save again to use yours.',
                     $last->person?->firstName() ?? 'Somebody',
                 ),
             );
@@ -150,7 +154,9 @@ final readonly class EditOrder
             : $price;
     }
 
-    /** Where a price was changed by hand, the standing offer and the standard cost follow only if that was asked for. */
+    /**
+     * Where a price was changed by hand, the standing offer and the standard cost follow only if that was asked for.
+     */
     private function follow(OrderLine $line, LineChange $change, Problems $problems): void
     {
         $offer = $line->offer;
@@ -267,7 +273,8 @@ final readonly class EditOrder
             ->from(Offer::class, 'o')
             ->join('o.item', 'i')
             ->where(
-                'o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = :code)',
+                'o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = '
+                .':code)',
             )
             ->setParameter('supplier', $supplier)
             ->setParameter('code', $code)

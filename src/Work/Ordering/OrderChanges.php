@@ -15,7 +15,7 @@ final readonly class OrderChanges
      * @param list<int>               $removed  ids of lines
      * @param array<int, BigDecimal>  $picked   packs by offer, from the supplier's own list
      * @param int|null                $site     for what is added; null for where the others go
-     * @param Problems                $problems what could not even be read; nothing is saved then, but the rest is checked too
+     * @param Problems $problems what could not even be read; nothing is saved then, but the rest is checked too
      */
     public function __construct(
         public int $version,

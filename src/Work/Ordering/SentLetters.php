@@ -7,7 +7,8 @@ namespace TallBarrel\Work\Ordering;
 /**
  * The letters that went out, where the outside world is stood in for.
  *
- * @phpstan-type Letter array{name: string, at: string, from: string, to: list<string>, copy: list<string>, subject: string, text: string, attachments: list<string>}
+ * @phpstan-type Letter array{name: string, at: string, from: string, to: list<string>, copy: list<string>,
+ *      subject: string, text: string, attachments: list<string>}
  */
 interface SentLetters
 {

@@ -126,16 +126,27 @@ final class FillUpOrder
         return $this->inForce ??= $this->rates->allOn($this->clock->now());
     }
 
-    /** @return array<int, array{measure: float, cost: float, dueIn: float|null, perDay: float, most: int}> by proposal: one pack of each */
+    /**
+     * @return array<int, array{measure: float, cost: float, dueIn: float|null, perDay: float, most: int}> by proposal:
+     *      one pack of each
+     */
     private function candidates(Supplier $supplier, ?Site $site, bool $byWeight): array
     {
-        /** @var list<array{id: int, due: float, per_week: float, content: string, price: string|null, weight: string|null, multiple: string, shelf_days: int|null, cover: float|null, chosen: int}> $rows */
+        /**
+         * @var list<array{id: int, due: float, per_week: float, content: string, price: string|null,
+         *      weight: string|null, multiple: string, shelf_days: int|null, cover: float|null, chosen: int}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.id, CASE WHEN p.chosen = 1 THEN COALESCE(p.due_in_days, 0) + 7 * p.packs * o.pack_content / NULLIF(p.forecast_per_week, 0) ELSE p.due_in_days END due, p.forecast_per_week per_week, o.pack_content content, o.multiple,
-                    (SELECT b.price FROM price_break b WHERE b.offer_id = o.id ORDER BY b.from_packs LIMIT 1) price, i.weight_kg weight, i.shelf_days, p.cover_days cover, p.chosen
+            "SELECT p.id, CASE WHEN p.chosen = 1 THEN COALESCE(p.due_in_days,
+                0) + 7 * p.packs * o.pack_content / NULLIF(p.forecast_per_week, 0) ELSE p.due_in_days END due,
+                p.forecast_per_week per_week, o.pack_content content, o.multiple,
+                    (SELECT b.price FROM price_break b WHERE b.offer_id = o.id ORDER BY b.from_packs
+                    LIMIT 1) price, i.weight_kg weight, i.shelf_days, p.cover_days cover, p.chosen
              FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN item i ON i.id = p.item_id
-             WHERE o.supplier_id = :supplier AND p.draft_id IS NULL AND p.cut = 0 AND p.forecast_per_week > 0 AND p.due_in_days IS NOT NULL AND (:site IS NULL OR p.site_id = :site) AND p.stage <> 'dead'
-               AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id AND f.until_day > :today)
+             WHERE o.supplier_id = :supplier AND p.draft_id IS NULL AND p.cut = 0 AND p.forecast_per_week > 0
+             AND p.due_in_days IS NOT NULL AND (:site IS NULL OR p.site_id = :site) AND p.stage <> 'dead'
+               AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id
+               AND f.until_day > :today)
              ORDER BY due LIMIT ".self::CANDIDATES,
             ['supplier' => $supplier->id, 'site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')],
         );

@@ -24,7 +24,8 @@ use TallBarrel\Store\Planning\Proposals;
 /**
  * Service against money in stock for one class: its items' past played again at one service level after the other.
  *
- * @phpstan-type Point array{level: float, served: float, stock: float, orders: float, stockOuts: float, low: float, high: float}
+ * @phpstan-type Point array{level: float, served: float, stock: float, orders: float, stockOuts: float, low: float,
+ *      high: float}
  */
 final readonly class PlayPolicy
 {
@@ -53,7 +54,8 @@ final readonly class PlayPolicy
      * @param list<float> $marks  levels that must be among them
      *
      * @return array{points: list<Point>, places: int, of: int}|null points by level; money for the whole class, per
-     *                                                               average day; orders and stock-outs a year; null while it is being played
+     *                                                               average day; orders and stock-outs a year; null
+     *                                                               while it is being played
      */
     public function of(string $class, Policy $policy, array $marks): ?array
     {

@@ -31,7 +31,9 @@ use TallBarrel\Store\Stock\Lots;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
 
-/** Books a counted delivery into stock: receipt, movements, balances, average cost and order states in one transaction. */
+/**
+ * Books a counted delivery into stock: receipt, movements, balances, average cost and order states in one transaction.
+ */
 final readonly class BookDelivery
 {
     public function __construct(
@@ -95,7 +97,8 @@ final readonly class BookDelivery
             if (CountFinding::TooMuch === $finding->finding) {
                 throw new Refused(
                     sprintf(
-                        '%s: %s counted, %s on order; more than %s is not taken in. Set the rest aside and count what you keep.',
+                        '%s: %s counted, %s on order; more than %s is not taken in. Set the rest aside and count '
+                        .'what you keep.',
                         $name,
                         $finding->counted ?? 0,
                         $finding->outstanding->strippedOfTrailingZeros(),

@@ -71,7 +71,8 @@ final readonly class CountDelivery
             $problems->refuse(
                 'scan',
                 sprintf(
-                    '“%s” is on none of these orders. Check the code, or start a delivery with the order it belongs to.',
+                    '“%s” is on none of these orders. Check the code, or start a delivery with the order it '
+                    .'belongs to.',
                     $scan->code,
                 ),
             );

@@ -12,7 +12,7 @@ final readonly class LineCount
     /**
      * @param bool                          $said      whether a count was typed at all; false leaves it as it is
      * @param BigDecimal|null               $packs     null for not counted yet
-     * @param bool|null                     $keepRest  whether the rest of a short line stays on order; null: left as it is
+     * @param bool|null $keepRest whether the rest of a short line stays on order; null: left as it is
      * @param string|null                   $lot       null: left as it is
      */
     public function __construct(

@@ -49,8 +49,10 @@ final readonly class MoveStock
         return $this->entities->wrapInTransaction(function () use ($item, $from, $to, $quantity, $by, $key): ?string {
             /** @var list<array{lot: string, quantity: string}> $held */
             $held = $this->connection->fetchAllAssociative(
-                "SELECT b.lot, b.quantity FROM stock_balance b LEFT JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
-                 WHERE b.item_id = ? AND b.site_id = ? AND b.state = 'available' AND b.quantity > 0 ORDER BY l.expires_on IS NULL, l.expires_on, b.lot FOR UPDATE",
+                "SELECT b.lot, b.quantity FROM stock_balance b LEFT JOIN lot l ON l.item_id = b.item_id
+                    AND l.number = b.lot
+                 WHERE b.item_id = ? AND b.site_id = ? AND b.state = 'available' AND b.quantity > 0
+                 ORDER BY l.expires_on IS NULL, l.expires_on, b.lot FOR UPDATE",
                 [$item->id, $from->id],
             );
             if (

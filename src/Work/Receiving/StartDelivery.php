@@ -74,7 +74,8 @@ final readonly class StartDelivery
                     $lines,
                     ...array_filter(
                         $order->lines(),
-                        static fn (OrderLine $line): bool => $line->site === $site && $line->outstanding()->isPositive(),
+                        static fn (OrderLine $line): bool => $line->site === $site
+                            && $line->outstanding()->isPositive(),
                     ),
                 );
             }

@@ -17,7 +17,9 @@ use TallBarrel\Store\Offer\PriceLists;
 use TallBarrel\Store\Offer\StandingOffers;
 use TallBarrel\Store\Person\Person;
 
-/** Applies what is chosen of a price list, in one transaction and in sets, however long it is; or puts the list away. */
+/**
+ * Applies what is chosen of a price list, in one transaction and in sets, however long it is; or puts the list away.
+ */
 final readonly class ApplyPriceList
 {
     public function __construct(
@@ -97,47 +99,61 @@ final readonly class ApplyPriceList
             }
             // Offers that are new: with their prices, from the list's first day on.
             $connection->executeStatement(
-                "INSERT INTO offer (version, supplier_id, item_id, supplier_code, description, pack_name, pack_content, minimum, multiple, split, lead_days, rank, valid_from, valid_until)
-                 SELECT 1, :supplier, r.item_id, r.code, r.description, r.pack_name, r.content, r.minimum, r.multiple, 0, r.lead_days, COALESCE((SELECT MAX(o.rank) FROM offer o WHERE o.item_id = r.item_id), 0) + 1, :from, :until
+                "INSERT INTO offer (version, supplier_id, item_id, supplier_code, description, pack_name, pack_content,
+                    minimum, multiple, split, lead_days, rank, valid_from, valid_until)
+                 SELECT 1, :supplier, r.item_id, r.code, r.description, r.pack_name, r.content, r.minimum, r.multiple,
+                 0, r.lead_days, COALESCE((SELECT MAX(o.rank) FROM offer o
+                 WHERE o.item_id = r.item_id), 0) + 1, :from, :until
                  FROM price_list_row r WHERE r.list_id = :list AND r.chosen = 1 AND r.move = 'added'",
                 $values,
             );
             $connection->executeStatement(
-                "UPDATE price_list_row r JOIN offer o ON o.supplier_id = :supplier AND o.item_id = r.item_id AND o.pack_name = r.pack_name SET r.offer_id = o.id
+                "UPDATE price_list_row r JOIN offer o ON o.supplier_id = :supplier AND o.item_id = r.item_id
+                    AND o.pack_name = r.pack_name SET r.offer_id = o.id
                  WHERE r.list_id = :list AND r.chosen = 1 AND r.move = 'added'",
                 $values,
             );
             // Old prices stay as history; the new ones join it and come into force with their day.
             $connection->executeStatement(
                 "INSERT INTO offer_price (offer_id, from_day, steps, kind, basis, pack_content, source, applied)
-                 SELECT r.offer_id, NULL, r.old_steps, o.break_kind, o.break_basis, o.pack_content, 'before', 1 FROM price_list_row r JOIN offer o ON o.id = r.offer_id
-                 WHERE r.list_id = :list AND r.chosen = 1 AND r.move IN ('striking', 'rise', 'fall') AND NOT EXISTS (SELECT 1 FROM offer_price p WHERE p.offer_id = o.id)",
+                 SELECT r.offer_id, NULL, r.old_steps, o.break_kind, o.break_basis, o.pack_content, 'before', 1
+                 FROM price_list_row r JOIN offer o ON o.id = r.offer_id
+                 WHERE r.list_id = :list AND r.chosen = 1 AND r.move IN ('striking', 'rise', 'fall')
+                 AND NOT EXISTS (SELECT 1 FROM offer_price p WHERE p.offer_id = o.id)",
                 $values,
             );
             $connection->executeStatement(
                 "INSERT INTO offer_price (offer_id, from_day, steps, kind, basis, pack_content, source, applied)
-                 SELECT r.offer_id, IF(r.move = 'added', LEAST(:from, :today), :from), r.steps, o.break_kind, o.break_basis, r.content, :source, 0 FROM price_list_row r JOIN offer o ON o.id = r.offer_id
+                 SELECT r.offer_id, IF(r.move = 'added', LEAST(:from, :today), :from), r.steps, o.break_kind,
+                 o.break_basis, r.content, :source, 0 FROM price_list_row r JOIN offer o ON o.id = r.offer_id
                  WHERE r.list_id = :list AND r.chosen = 1 AND r.move IN ('striking', 'rise', 'fall', 'added')",
                 $values,
             );
             $connection->executeStatement(
-                "UPDATE offer o JOIN price_list_row r ON r.offer_id = o.id SET o.version = o.version + 1, o.valid_until = IF(:until IS NULL AND o.valid_until >= :from, o.valid_until, :until)
-                 WHERE r.list_id = :list AND r.chosen = 1 AND r.move IN ('striking', 'rise', 'fall', 'same') AND (o.valid_until IS NOT NULL OR :until IS NOT NULL)",
+                "UPDATE offer o JOIN price_list_row r ON r.offer_id = o.id
+                    SET o.version = o.version + 1, o.valid_until = IF(:until IS NULL AND o.valid_until >= :from,
+                    o.valid_until, :until)
+                 WHERE r.list_id = :list AND r.chosen = 1 AND r.move IN ('striking', 'rise', 'fall', 'same')
+                 AND (o.valid_until IS NOT NULL OR :until IS NOT NULL)",
                 $values,
             );
             $connection->executeStatement(
-                "UPDATE offer o JOIN price_list_row r ON r.offer_id = o.id SET o.version = o.version + 1, o.valid_until = LEAST(COALESCE(o.valid_until, '9999-12-31'), DATE_SUB(:from, INTERVAL 1 DAY)), o.valid_from = IF(o.valid_from >= :from, NULL, o.valid_from)
+                "UPDATE offer o JOIN price_list_row r ON r.offer_id = o.id
+                    SET o.version = o.version + 1, o.valid_until = LEAST(COALESCE(o.valid_until, '9999-12-31'),
+                    DATE_SUB(:from, INTERVAL 1 DAY)), o.valid_from = IF(o.valid_from >= :from, NULL, o.valid_from)
                  WHERE r.list_id = :list AND r.chosen = 1 AND r.move = 'gone'",
                 $values,
             );
             $connection->executeStatement(
-                "UPDATE offer o JOIN price_list_row r ON r.offer_id = o.id SET o.version = o.version + 1, o.supplier_code = r.code
+                "UPDATE offer o JOIN price_list_row r ON r.offer_id = o.id
+                    SET o.version = o.version + 1, o.supplier_code = r.code
                  WHERE r.list_id = :list AND r.chosen = 1 AND o.supplier_code = '' AND r.code <> ''",
                 $values,
             );
             $this->prices->putInForce($this->clock->now());
             $connection->executeStatement(
-                'INSERT INTO moved_item (item_id) SELECT DISTINCT item_id FROM price_list_row WHERE list_id = :list AND chosen = 1 AND item_id IS NOT NULL',
+                'INSERT INTO moved_item (item_id) SELECT DISTINCT item_id FROM price_list_row
+                    WHERE list_id = :list AND chosen = 1 AND item_id IS NOT NULL',
                 $values,
             );
             $list->settle(PriceList::APPLIED, $this->clock->now(), $chosen);
@@ -170,18 +186,21 @@ final readonly class ApplyPriceList
     {
         /** @var list<string> $moved */
         $moved = $this->entities->getConnection()->fetchFirstColumn(
-            'SELECT r.code FROM price_list_row r JOIN offer o ON o.id = r.offer_id JOIN price_break b ON b.offer_id = o.id WHERE r.list_id = :list AND r.chosen = 1
+            'SELECT r.code FROM price_list_row r JOIN offer o ON o.id = r.offer_id
+                JOIN price_break b ON b.offer_id = o.id WHERE r.list_id = :list AND r.chosen = 1
              GROUP BY r.id HAVING '.
                 StandingOffers::STEPS.
                 " <> MAX(r.old_steps) OR MAX(o.pack_content) <> MAX(r.old_content)
              UNION ALL
-             SELECT r.code FROM price_list_row r JOIN offer o ON o.supplier_id = :supplier AND o.item_id = r.item_id AND o.pack_name = r.pack_name WHERE r.list_id = :list AND r.chosen = 1 AND r.move = 'added'",
+             SELECT r.code FROM price_list_row r JOIN offer o ON o.supplier_id = :supplier AND o.item_id = r.item_id
+             AND o.pack_name = r.pack_name WHERE r.list_id = :list AND r.chosen = 1 AND r.move = 'added'",
             ['list' => $list->id, 'supplier' => $list->supplier->id],
         );
         if ([] !== $moved) {
             throw new Refused(
                 sprintf(
-                    '%s changed since this list was read: %s%s. Nothing was applied; bring the list again to see it against what stands now.',
+                    '%s changed since this list was read: %s%s. Nothing was applied; bring the list again to see it '
+                    .'against what stands now.',
                     1 === count($moved) ? 'An offer' : count($moved).' offers',
                     implode(', ', array_slice($moved, 0, 5)),
                     count($moved) > 5 ? ' and more' : '',

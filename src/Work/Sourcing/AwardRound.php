@@ -37,7 +37,8 @@ final readonly class AwardRound
     }
 
     /**
-     * Drafts an order for each winner at its quoted prices, tells the others, and keeps the winners' prices as offers if
+     * Drafts an order for each winner at its quoted prices, tells the others, and keeps the winners' prices as offers
+     * if
      * asked to.
      *
      * @param array<int, array<int, BigDecimal>> $given stock units by quote and item
@@ -183,7 +184,9 @@ final readonly class AwardRound
     {
         $today = $this->clock->now()->setTime(0, 0);
         $single =
-            array_values(array_filter($known, static fn (Offer $offer): bool => 'each' === $offer->packName))[0] ?? null;
+            array_values(
+                array_filter($known, static fn (Offer $offer): bool => 'each' === $offer->packName),
+            )[0] ?? null;
         if (null === $single && null !== $item->item) {
             $single = new Offer($answer->quote->supplier, $item->item, $code, 'each', BigDecimal::one());
             $single->price($prices);

@@ -144,8 +144,10 @@ final class Candidates
     {
         /** @var list<array{supplier_id: int, value: string, kg: string, packs: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT o.supplier_id, SUM(p.value) value, SUM(p.weight_kg) kg, SUM(p.packs) packs FROM proposal p JOIN offer o ON o.id = p.offer_id
-             WHERE p.chosen = 1 AND p.draft_id IS NULL AND p.listed = 1 AND p.item_id NOT IN (?) GROUP BY o.supplier_id',
+            'SELECT o.supplier_id, SUM(p.value) value, SUM(p.weight_kg) kg, SUM(p.packs) packs FROM proposal p
+                JOIN offer o ON o.id = p.offer_id
+             WHERE p.chosen = 1 AND p.draft_id IS NULL AND p.listed = 1 AND p.item_id NOT IN (?)
+             GROUP BY o.supplier_id',
             [[] === $without ? [0] : $without],
             [\Doctrine\DBAL\ArrayParameterType::INTEGER],
         );

@@ -31,7 +31,11 @@ final readonly class CompareAnswers
     ) {
     }
 
-    /** @return array{costs: array<int, array<int, LandedCost>>, given: array<int, array<int, BigDecimal>>, total: float|null, orders: int, noRate: list<string>} landed costs and suggested quantities by item and quote */
+    /**
+     * @return array{costs: array<int, array<int, LandedCost>>, given: array<int, array<int, BigDecimal>>,
+     *      total: float|null, orders: int,
+     *      noRate: list<string>} landed costs and suggested quantities by item and quote
+     */
     public function of(QuoteRound $round): array
     {
         $today = $this->clock->now()->setTime(0, 0);

@@ -18,7 +18,8 @@ interface QuoteSheet
     public function blank(Quote $quote): string;
 
     /**
-     * @return array{lines: list<AnswerLine>, leadDays: int, validUntil: \DateTimeImmutable|null, charges: string|null, note: string}
+     * @return array{lines: list<AnswerLine>, leadDays: int, validUntil: \DateTimeImmutable|null, charges: string|null,
+     *      note: string}
      *
      * @throws InvalidValue naming every row, column and value that cannot be read
      */

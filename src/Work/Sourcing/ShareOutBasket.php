@@ -78,7 +78,9 @@ final readonly class ShareOutBasket
      *
      * @param list<SavedProposal> $proposals
      *
-     * @return array{Basket, array<int|string, array<int|string, Offer>>, array<int|string, array<int|string, LandedCost>>, array<int|string, string>} with offers and landed costs by line and supplier, and suppliers' names
+     * @return array{Basket, array<int|string, array<int|string, Offer>>, array<int|string, array<int|string,
+     *      LandedCost>>, array<int|string, string>} with offers and landed costs by line and supplier, and suppliers'
+     *      names
      */
     public function basket(array $proposals): array
     {

@@ -112,7 +112,10 @@ final class HistoryTest extends TestCase
         self::assertSame(Stage::Steady, Stage::of($weeks(...array_fill(0, 90, 5.0))));
         self::assertSame(Stage::Fading, Stage::of($weeks(...array_fill(0, 70, 5.0), ...array_fill(0, 13, 1.0))));
         self::assertSame(Stage::Dead, Stage::of($weeks(...array_fill(0, 70, 5.0), ...array_fill(0, 30, 0.0))));
-        $summer = array_map(static fn (int $week): float => max(0.5, 20 * sin(($week / 52) * 2 * \M_PI)), range(0, 103));
+        $summer = array_map(
+            static fn (int $week): float => max(0.5, 20 * sin(($week / 52) * 2 * \M_PI)),
+            range(0, 103),
+        );
         self::assertSame(Stage::Steady, Stage::of($weeks(...$summer)), 'out of season is not fading');
     }
 

@@ -22,7 +22,10 @@ final class MinimumTest extends TestCase
         self::assertEqualsWithDelta(5.0, $value, 1e-6);
     }
 
-    /** Source: Rosenbrock, "An Automatic Method for Finding the Greatest or Least Value of a Function", 1960: minimum 0 at (1, 1). */
+    /**
+     * Source: Rosenbrock, "An Automatic Method for Finding the Greatest or Least Value of a Function", 1960: minimum 0
+     * at (1, 1).
+     */
     public function testFollowsACurvedValley(): void
     {
         [$point] = Minimum::find(

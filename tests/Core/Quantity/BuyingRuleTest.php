@@ -49,7 +49,8 @@ final class BuyingRuleTest extends TestCase
                                 $rule->objectionTo($packs),
                                 sprintf('%d of %d, minimum %d, multiple %d', $need, $content, $minimum, $multiple),
                             );
-                            // A split case is told to a thousandth of a pack; twelfths fall short of a unit by less than that.
+                            // A split case is told to a thousandth of a pack; twelfths fall short of a unit by less
+                            // than that.
                             self::assertTrue($rule->pack->toStockUnits($packs)->isGreaterThanOrEqualTo($need));
                         }
                     }

@@ -11,7 +11,10 @@ use TallBarrel\Core\Quantity\Numerals;
 
 final class NumeralsTest extends TestCase
 {
-    /** @return iterable<string, array{string, string, string}> as typed, read with a decimal point, read with a decimal comma */
+    /**
+     * @return iterable<string, array{string, string, string}> as typed, read with a decimal point, read with a decimal
+     *      comma
+     */
     public static function typed(): iterable
     {
         yield 'whole' => ['12', '12', '12'];

@@ -159,7 +159,11 @@ final class DecisionTest extends TestCase
     public function testDraftedPutOffAndUnsoldPlacesAreListedButNotTicked(): void
     {
         foreach (
-            [[new Steering(draft: 4), null], [new Steering(putOff: true), null], [new Steering(), []]] as [$steering, $offers]
+            [
+                [new Steering(draft: 4), null],
+                [new Steering(putOff: true), null],
+                [new Steering(), []],
+            ] as [$steering, $offers]
         ) {
             [$finding] = self::decide([self::place(1, 2, $steering)], $offers);
             self::assertTrue($finding->listed);

@@ -172,7 +172,10 @@ final class OffersTest extends TestCase
         }
     }
 
-    /** Source: checks of cash discount, any text on trade credit: 2/10 net 30 is 2/98 × 365/20 simple, (100/98)^(365/20) − 1 compounded. */
+    /**
+     * Source: checks of cash discount, any text on trade credit: 2/10 net 30 is 2/98 × 365/20 simple, (100/98)^(365/20)
+     * − 1 compounded.
+     */
     public function testTheCashDiscountsYearlyWorth(): void
     {
         $terms = PaymentTerms::net(30, 2, 10);
@@ -207,9 +210,12 @@ final class OffersTest extends TestCase
 
     public function testALandedCostAddsUpFromItsParts(): void
     {
-        // 100 pieces at 2 USD, 1.25 USD to 1 EUR: 160 EUR. Freight 25 USD: 20 EUR. Duty 5 % of 180: 9. The bank: 0.5 % of
-        // 180: 0.90. Net 30 at 7.3 %: 0.6 % of 180: −1.08. Lasts 20 days at 5 a day, half is 10: 18.25 % of 189 × 10/365: 0.945.
-        // Stock lasts 6 days; deliveries took 5 and 9, promised 7: late 0, 3, 1, on average 4/3 days × 5 × margin 3: 20.
+        // 100 pieces at 2 USD, 1.25 USD to 1 EUR: 160 EUR. Freight 25 USD: 20 EUR. Duty 5 % of 180: 9. The bank: 0.5 %
+        // of
+        // 180: 0.90. Net 30 at 7.3 %: 0.6 % of 180: −1.08. Lasts 20 days at 5 a day, half is 10: 18.25 % of 189 ×
+        // 10/365: 0.945.
+        // Stock lasts 6 days; deliveries took 5 and 9, promised 7: late 0, 3, 1, on average 4/3 days × 5 × margin 3:
+        // 20.
         $cost = LandedCost::of(
             self::offer('2', 'USD', '1.25', duty: 5.0, lead: 7),
             self::seller(PaymentTerms::net(30), FreightTariff::flat(25), [5, 9]),

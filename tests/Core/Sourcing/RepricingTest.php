@@ -43,7 +43,13 @@ final class RepricingTest extends TestCase
         yield 'a break that is new is a fall: 9 / 10 from 40' => ['10', 1, '1=10 40=9', 1, -10.0];
         yield 'a break that begins later: at 20, 10 against 9' => ['1=10 20=9', 1, '1=10 40=8', 1, 11.11];
         yield 'dearer for few and cheaper for many counts as dearer: 11 / 10' => ['1=10 40=9', 1, '1=11 40=8', 1, 10.0];
-        yield 'a rise too small to be said hides no fall: 24.30 / 27' => ['1=30 40=27', 1, '1=30.001 40=24.30', 1, -10.0];
+        yield 'a rise too small to be said hides no fall: 24.30 / 27' => [
+            '1=30 40=27',
+            1,
+            '1=30.001 40=24.30',
+            1,
+            -10.0,
+        ];
         yield 'what was free has no percentage' => ['0', 1, '5', 1, null];
     }
 

@@ -84,7 +84,8 @@ final readonly class Counts implements Distribution
         if ($mean <= 0 || $variance <= $mean || $mean > self::MOST / 4) {
             throw InvalidValue::because(
                 sprintf(
-                    'No negative binomial distribution has mean %g and variance %g; expected a mean above 0 and a variance above it.',
+                    'No negative binomial distribution has mean %g and variance %g; expected a mean above 0 and a '
+                    .'variance above it.',
                     $mean,
                     $variance,
                 ),

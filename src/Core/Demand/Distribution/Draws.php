@@ -55,7 +55,10 @@ final class Draws
         return $radius * cos($angle);
     }
 
-    /** Source: Marsaglia & Tsang, "A Simple Method for Generating Gamma Variables", ACM Transactions on Mathematical Software 26(3), 2000. */
+    /**
+     * Source: Marsaglia & Tsang, "A Simple Method for Generating Gamma Variables", ACM Transactions on Mathematical
+     * Software 26(3), 2000.
+     */
     private function gamma(float $mean, float $deviation): float
     {
         $shape = ($mean / $deviation) ** 2;

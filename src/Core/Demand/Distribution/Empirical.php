@@ -6,7 +6,10 @@ namespace TallBarrel\Core\Demand\Distribution;
 
 use TallBarrel\Core\InvalidValue;
 
-/** What was seen, each value as likely as the other. Between two of them the quantile goes along a straight line (Hyndman & Fan 1996, type 7). */
+/**
+ * What was seen, each value as likely as the other. Between two of them the quantile goes along a straight line
+ * (Hyndman & Fan 1996, type 7).
+ */
 final readonly class Empirical implements Distribution
 {
     /** @param non-empty-list<float> $values sorted */

@@ -7,7 +7,8 @@ namespace TallBarrel\Core\Demand\Distribution;
 use TallBarrel\Core\InvalidValue;
 
 /**
- * Gamma demand: never below zero, leaning to the right. Its use for lead-time demand: Burgin, "The Gamma Distribution and
+ * Gamma demand: never below zero, leaning to the right. Its use for lead-time demand: Burgin, "The Gamma Distribution
+ * and
  * Inventory Control", Operational Research Quarterly 26(3), 1975.
  */
 final readonly class Gamma implements Distribution
@@ -112,7 +113,10 @@ final readonly class Gamma implements Distribution
         return max(0.0, 1 - $front * $fraction);
     }
 
-    /** Logarithm of the gamma function by Stirling's series (Abramowitz & Stegun 1964, 6.1.41), raised to where it holds. */
+    /**
+     * Logarithm of the gamma function by Stirling's series (Abramowitz & Stegun 1964, 6.1.41), raised to where it
+     * holds.
+     */
     public static function logGamma(float $x): float
     {
         $shift = 0.0;

@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace TallBarrel\Core\Demand\Method;
 
-/** The weighted mean of several methods. Source: Bates & Granger, "The Combination of Forecasts", OR Quarterly 20(4), 1969. */
+/**
+ * The weighted mean of several methods. Source: Bates & Granger, "The Combination of Forecasts", OR Quarterly 20(4),
+ * 1969.
+ */
 final readonly class Combination implements Model
 {
     /** @param non-empty-list<array{Model, float}> $parts methods with their weights, which add up to one */
@@ -23,7 +26,8 @@ final readonly class Combination implements Model
     }
 
     /**
-     * @param non-empty-list<array{array<int, list<float>>, float}> $rolled forecasts by origin, with the weight of each method
+     * @param non-empty-list<array{array<int, list<float>>, float}> $rolled forecasts by origin, with the weight of each
+     *      method
      *
      * @return array<int, list<float>>
      */

@@ -9,7 +9,8 @@ use TallBarrel\Core\InvalidValue;
 /**
  * Demand that comes now and then: size and interval (or probability) of demand, smoothed apart.
  *
- * Sources: Croston, "Forecasting and Stock Control for Intermittent Demands", Operational Research Quarterly 23(3), 1972;
+ * Sources: Croston, "Forecasting and Stock Control for Intermittent Demands", Operational Research Quarterly 23(3),
+ * 1972;
  * Syntetos & Boylan, International Journal of Forecasting 21(2), 2005 (SBA: Croston × (1 − α/2)); Teunter, Syntetos &
  * Babai, European Journal of Operational Research 214(3), 2011 (TSB: the probability moves in every period).
  */

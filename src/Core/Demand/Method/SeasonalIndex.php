@@ -10,7 +10,8 @@ namespace TallBarrel\Core\Demand\Method;
  * say little about a single week; and the whole is drawn towards no season as far as chance explains it.
  *
  * Source: Macaulay, "The Smoothing of Time Series", NBER 1931 (ratio to moving average); the drawing together follows
- * James & Stein 1961 as applied to seasonal factors by Miller & Williams, International Journal of Forecasting 19, 2003.
+ * James & Stein 1961 as applied to seasonal factors by Miller & Williams, International Journal of Forecasting 19,
+ * 2003.
  */
 final readonly class SeasonalIndex
 {
@@ -52,7 +53,8 @@ final readonly class SeasonalIndex
         }
         $additive = Season::Additive === $kind;
         $by = [];
-        // With less than two periods there is no moving average for each phase: the mean of the last period stands for it.
+        // With less than two periods there is no moving average for each phase: the mean of the last period stands for
+        // it.
         $level = array_sum(array_slice($values, -$period)) / $period;
         $trends =
             count($values) >= 2 * $period
@@ -99,7 +101,8 @@ final readonly class SeasonalIndex
     /**
      * @param list<float> $values
      *
-     * @return array<int, float> moving averages over a period by position, for an even period half a period's weight at both ends
+     * @return array<int, float> moving averages over a period by position, for an even period half a period's weight at
+     *      both ends
      */
     public static function centredAverages(array $values, int $period): array
     {

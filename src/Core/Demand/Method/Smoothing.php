@@ -9,7 +9,8 @@ use TallBarrel\Core\InvalidValue;
 /**
  * Exponential smoothing of level, trend and season, any of the last two left out.
  *
- * Sources: Brown, "Statistical Forecasting for Inventory Control", 1959 (level); Holt, "Forecasting Trends and Seasonals
+ * Sources: Brown, "Statistical Forecasting for Inventory Control", 1959 (level); Holt, "Forecasting Trends and
+ * Seasonals
  * by Exponentially Weighted Moving Averages", ONR Memorandum 52, 1957 (trend); Winters, Management Science 6(3), 1960
  * (season); Gardner & McKenzie, "Forecasting Trends in Time Series", Management Science 31(10), 1985 (damping).
  *
@@ -47,7 +48,8 @@ final readonly class Smoothing implements Model
     /**
      * @param list<?float>     $demand     one value a period, null where unknown; with a season at least two periods
      * @param int              $period     values in one season, 2 or more; ignored without one
-     * @param list<float>|null $parameters those of α, β, γ, φ that the form has, in this order; fitted by least squares of one-step errors when null
+     * @param list<float>|null $parameters those of α, β, γ, φ that the form has, in this order; fitted by least squares
+     *      of one-step errors when null
      * @param float            $tolerance  share of the squared error at which the search for parameters stops
      * @param int              $most       evaluations after which it stops in any case
      *
@@ -170,7 +172,8 @@ final readonly class Smoothing implements Model
      *
      * @param list<?float> $demand
      *
-     * @return array{level: float, slope: float, season: array<int, float>} the season by phase, counted from the first value
+     * @return array{level: float, slope: float, season: array<int, float>} the season by phase, counted from the first
+     *      value
      */
     public function state(array $demand): array
     {
@@ -195,7 +198,8 @@ final readonly class Smoothing implements Model
      * @param State        $start
      * @param list<int>    $origins
      *
-     * @return array{float, array<int, list<float>>, float, float, array<int, float>} squared errors, forecasts by origin, level, slope, season
+     * @return array{float, array<int, list<float>>, float, float, array<int, float>} squared errors, forecasts by
+     *      origin, level, slope, season
      */
     private static function run(
         array $demand,

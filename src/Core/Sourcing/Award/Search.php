@@ -8,15 +8,19 @@ namespace TallBarrel\Core\Sourcing\Award;
  * Finds the cheapest award of a basket and proves it, by branch and bound.
  *
  * A supplier is used at one tier of its freight, which costs something and sets limits on what it gets, or not at all.
- * Each line has a price at which it would be taken off our hands; given those, every supplier decides for itself at which
- * tier it would serve which lines, and what they all say together is a bound on any award. The prices are moved until it
+ * Each line has a price at which it would be taken off our hands; given those, every supplier decides for itself at
+ * which
+ * tier it would serve which lines, and what they all say together is a bound on any award. The prices are moved until
+ * it
  * is as high as it gets. Source of the relaxation: Geoffrion, "Lagrangean relaxation for integer programming",
- * Mathematical Programming Study 2, 1974, for plant location as in Erlenkotter, "A dual-based procedure for uncapacitated
+ * Mathematical Programming Study 2, 1974, for plant location as in Erlenkotter, "A dual-based procedure for
+ * uncapacitated
  * facility location", Operations Research 26, 1978; of the steps: Held, Wolfe & Crowder, "Validation of subgradient
  * optimization", Mathematical Programming 6, 1974.
  *
  * @phpstan-type Tier array{cost: float, from: array<int, float>, upTo: array<int, float>}
- * @phpstan-type Node array{bound: float, prices: array<int, float>, options: array<int, list<int>>, bids: array<int, array<int, float>>, tierShares: array<int, array<int, float>>, lineShares: array<int, array<int, float>>}
+ * @phpstan-type Node array{bound: float, prices: array<int, float>, options: array<int, list<int>>, bids: array<int,
+ *      array<int, float>>, tierShares: array<int, array<int, float>>, lineShares: array<int, array<int, float>>}
  */
 final class Search
 {
@@ -93,7 +97,10 @@ final class Search
         }
     }
 
-    /** @return array{array<int|string, string>, float, int} supplier by line, the most a better award could save, partial awards looked at */
+    /**
+     * @return array{array<int|string, string>, float, int} supplier by line, the most a better award could save,
+     *      partial awards looked at
+     */
     public function run(int $steps): array
     {
         if ([] === $this->lineNames) {
@@ -363,11 +370,17 @@ final class Search
         }
         $counted = max(1, $counted);
         $best['tierShares'] = array_map(
-            static fn (array $shares): array => array_map(static fn (float $share): float => $share / $counted, $shares),
+            static fn (array $shares): array => array_map(
+                static fn (float $share): float => $share / $counted,
+                $shares,
+            ),
             $tierShares,
         );
         $best['lineShares'] = array_map(
-            static fn (array $shares): array => array_map(static fn (float $share): float => $share / $counted, $shares),
+            static fn (array $shares): array => array_map(
+                static fn (float $share): float => $share / $counted,
+                $shares,
+            ),
             $lineShares,
         );
         $best['bound'] = max($known, $best['bound']);
@@ -432,7 +445,8 @@ final class Search
     }
 
     /**
-     * Moves single lines, and where that does no more good and the award is nearly the best, changes two for each other,
+     * Moves single lines, and where that does no more good and the award is nearly the best, changes two for each
+     * other,
      * for as long as it makes it cheaper.
      *
      * @param array<int, int> $chosen

@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace TallBarrel\Core\Sourcing\Award;
 
 /**
- * Which lines one supplier would serve, and at which tier of its freight, when each line offers a price for being taken:
+ * Which lines one supplier would serve, and at which tier of its freight, when each line offers a price for being
+ * taken:
  * a bound, since limits are kept by taking lines in part.
  *
  * @phpstan-import-type Tier from Search
@@ -31,7 +32,8 @@ final readonly class Serving
      * @param array<int, float> $column cost by line
      * @param array<int, float> $prices
      *
-     * @return array<int, array{float, array<int, float>, array<int, float>}> by tier: value, share of each line taken, what one of a resource is worth
+     * @return array<int, array{float, array<int, float>, array<int, float>}> by tier: value, share of each line taken,
+     *      what one of a resource is worth
      */
     public function each(array $open, array $column, array $prices): array
     {
@@ -79,7 +81,8 @@ final readonly class Serving
      * @param array<int, float> $column
      * @param array<int, float> $prices
      *
-     * @return array{float, array<int, float>, array{float, float, float}} what it gains, below zero; lines; what they use
+     * @return array{float, array<int, float>, array{float, float, float}} what it gains, below zero; lines; what they
+     *      use
      */
     private function wanted(array $column, array $prices): array
     {
@@ -151,7 +154,8 @@ final readonly class Serving
      * @param Tier                       $tier
      * @param array{float, float, float} $sums
      *
-     * @return array{int, float, bool}|null the resource whose limit is missed by most, the limit, whether it is a lower one
+     * @return array{int, float, bool}|null the resource whose limit is missed by most, the limit, whether it is a lower
+     *      one
      */
     private static function missed(array $tier, array $sums): ?array
     {
@@ -179,7 +183,8 @@ final readonly class Serving
      * @param array<int, float> $prices
      * @param array<int, float> $worths of one of a resource: above zero where more is needed, below where less
      *
-     * @return array{float, array<int, float>, float}|null value, share of each line taken, worth of the resource; null where it cannot be kept
+     * @return array{float, array<int, float>, float}|null value, share of each line taken, worth of the resource; null
+     *      where it cannot be kept
      */
     private function keeping(
         int $resource,
