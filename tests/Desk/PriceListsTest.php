@@ -209,7 +209,7 @@ final class PriceListsTest extends DeskTestCase
         self::assertSame(['Dearer' => 1, 'Cannot be used' => 6], $this->kinds());
         $this->see((string) $this->browser->getRequest()->getRequestUri().'?show=wrong');
         self::assertSame(
-            '6codeemptymissing',
+            '6 code empty missing',
             preg_replace('/\s+/', ' ', trim($this->browser->getCrawler()->filter('tr')->eq(4)->text())),
         );
         foreach (

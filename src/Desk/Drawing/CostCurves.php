@@ -19,7 +19,7 @@ final readonly class CostCurves
      * @param list<array{style: string, name: string, lines: list<string>, rings: list<array{float, float}>,
      *      nameX: float, nameY: float}> $curves
      * @param list<array{float, string}> $across x and label
-     * @param list<array{float, string}> $up     y and label
+     * @param list<array{float, float, int}> $up y, cost and its decimals
      */
     private function __construct(
         public array $curves,
@@ -109,7 +109,7 @@ final readonly class CostCurves
         $up = [];
         $step = self::step(($most - $least) / 4);
         for ($cost = ceil($least / $step) * $step; $cost <= $most; $cost += $step) {
-            $up[] = [$y($cost), '€'.number_format($cost, $step < 0.01 ? 3 : ($step < 1 ? 2 : ($most < 20 ? 2 : 0)))];
+            $up[] = [$y($cost), $cost, $step < 0.01 ? 3 : ($step < 1 || $most < 20 ? 2 : 0)];
         }
 
         return new self($drawn, $across, $up, $x($need), $x($need) > 440 ? $x($need) - 6 : $x($need) + 6);

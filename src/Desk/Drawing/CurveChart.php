@@ -16,7 +16,7 @@ final readonly class CurveChart
 
     /**
      * @param list<array{x: float, y: float, label: string}> $dots
-     * @param list<array{float, string}>                     $across  x and label
+     * @param list<array{float, float}>                      $across  x and money
      * @param list<array{float, string}>                     $up      y and label
      * @param array{x: float, y: float}|null                 $today
      * @param array{x: float, y: float}|null                 $tried
@@ -67,7 +67,7 @@ final readonly class CurveChart
         $across = $up = [];
         foreach (range(0, 3) as $i) {
             $stock = $least + ($i * ($most - $least)) / 3;
-            $across[] = [$x($stock), '€'.number_format($stock)];
+            $across[] = [$x($stock), $stock];
         }
         // The scale begins at a multiple of 5 %, so that fifths of it are whole.
         foreach (range(0, 5) as $i) {

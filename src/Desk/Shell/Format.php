@@ -9,28 +9,73 @@ use Brick\Math\BigNumber;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Store\Business\CurrentBusiness;
 use Twig\Attribute\AsTwigFilter;
 use Twig\Attribute\AsTwigFunction;
 
 /** How figures, money and days are written, everywhere. */
 final readonly class Format
 {
-    private const SYMBOLS = ['EUR' => '€', 'GBP' => '£', 'USD' => 'US$', 'PLN' => 'zł'];
+    /** Figures are written as in Irish English: 1,234.50; €, £ and US$ before the amount. */
+    private const LOCALE = 'en_IE';
 
-    public function __construct(private ClockInterface $clock, private Shell $shell)
-    {
+    public function __construct(
+        private ClockInterface $clock,
+        private Shell $shell,
+        private CurrentBusiness $business,
+    ) {
     }
 
-    /** "€1,234.50": whole when there is no need for cents. */
+    /** "€1,234.50", to the cents of its currency; whole when there is no need for them. */
     #[AsTwigFilter('money')]
     public static function money(Money $money, bool $whole = false): string
     {
-        $money = $money->rounded();
         $decimals = $whole ? 0 : $money->currency->decimals;
-        $symbol = self::SYMBOLS[$money->currency->code] ?? $money->currency->code.' ';
-        $amount = number_format(abs($money->amount->toFloat()), $decimals);
 
-        return ($money->amount->isNegative() ? '−' : '').('zł' === $symbol ? $amount.' zł' : $symbol.$amount);
+        return self::inCurrency($money->rounded()->amount->toFloat(), $money->currency->code, $decimals);
+    }
+
+    /** An amount in the business's own currency, with so many decimals, or up to so many where they are needed. */
+    #[AsTwigFilter('home')]
+    public function home(BigNumber|float|int|string|null $amount, int $decimals = 2, ?int $most = null): string
+    {
+        return null === $amount
+            ? '–'
+            : self::inCurrency((float) (string) $amount, $this->business->get()->currency, $decimals, $most);
+    }
+
+    /** An amount in the currency named, with so many decimals, or up to so many where they are needed. */
+    #[AsTwigFilter('in_currency')]
+    public static function figureInCurrency(
+        BigNumber|float|int|string $amount,
+        string $currency,
+        int $decimals = 2,
+        ?int $most = null,
+    ): string {
+        return self::inCurrency((float) (string) $amount, $currency, $decimals, $most);
+    }
+
+    /** "US$1,234.50": the symbol and its place as ICU has them for our locale. */
+    public static function inCurrency(float $amount, string $currency, int $decimals, ?int $most = null): string
+    {
+        $formatter = self::currencies();
+        $formatter->setAttribute(\NumberFormatter::MIN_FRACTION_DIGITS, $decimals);
+        $formatter->setAttribute(\NumberFormatter::MAX_FRACTION_DIGITS, $most ?? $decimals);
+        $text = (string) $formatter->formatCurrency($amount, $currency);
+
+        // Nothing is no minus, and a minus is as wide as a plus.
+        return str_replace('-', 0 === preg_match('/[1-9]/', $text) ? '' : '−', $text);
+    }
+
+    private static function currencies(): \NumberFormatter
+    {
+        static $formatter = null;
+        if (null === $formatter) {
+            $formatter = new \NumberFormatter(self::LOCALE, \NumberFormatter::CURRENCY);
+            $formatter->setAttribute(\NumberFormatter::ROUNDING_MODE, \NumberFormatter::ROUND_HALFUP);
+        }
+
+        return $formatter;
     }
 
     /** The bare amount, for a column whose heading names the currency. */
@@ -49,10 +94,16 @@ final readonly class Format
         return number_format($price->toFloat(), min($decimals, $most ?? $decimals));
     }
 
+    /** "€" or "US$"; of the business's own currency unless another is named. */
     #[AsTwigFunction('symbol')]
-    public static function symbol(string $currency): string
+    public function symbol(?string $currency = null): string
     {
-        return self::SYMBOLS[$currency] ?? $currency;
+        $of = new \NumberFormatter(
+            self::LOCALE.'@currency='.($currency ?? $this->business->get()->currency),
+            \NumberFormatter::CURRENCY,
+        );
+
+        return (string) $of->getSymbol(\NumberFormatter::CURRENCY_SYMBOL);
     }
 
     /** "1,400", "2.5": never a trailing zero. */
