@@ -70,7 +70,7 @@ final class FieldsTest extends TestCase
         self::assertSame('€1,234.50', Format::money(Money::of('1234.5', 'EUR')));
         self::assertSame('−£12.00', Format::money(Money::of('-12', 'GBP')));
         self::assertSame("PLN\u{a0}20,910.00", Format::money(Money::of('20910', 'PLN')));
-        self::assertSame('JPY 1,235', Format::money(Money::of('1234.5', 'JPY')));
+        self::assertSame('JP¥1,235', Format::money(Money::of('1234.5', 'JPY')));
         self::assertSame('€1,235', Format::money(Money::of('1234.5', 'EUR'), true));
         self::assertSame('1,400', Format::figure('1400.000'));
         self::assertSame('2.5', Format::figure(BigDecimal::of('2.500')));
