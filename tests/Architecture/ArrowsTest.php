@@ -24,6 +24,7 @@ final class ArrowsTest extends TestCase
             'Doctrine\\',
             'Symfony\Component\Clock\\',
             'Symfony\Component\Security\Core\User\\',
+            'Symfony\Contracts\Service\\',
         ],
         'Work' => [
             'TallBarrel\Core\\',

@@ -13,6 +13,7 @@ use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\OutlineRow;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\Proposals;
@@ -205,7 +206,7 @@ final class PlanningDataTest extends StoreTestCase
     public function testAProposalTakesOnlyWhatCanBeBought(): void
     {
         $proposals = self::get(Proposals::class);
-        $due = $proposals->load(array_map(static fn (OutlineRow $row): int => $row->id, $proposals->chosen()));
+        $due = $proposals->load(array_map(static fn (OutlineRow $row): int => $row->id, self::get(Board::class)->chosen()));
         self::assertNotSame([], $due);
         foreach ($due as $proposal) {
             if (null !== $proposal->offer() && null === $proposal->draft()) {

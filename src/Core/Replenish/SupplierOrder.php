@@ -33,17 +33,18 @@ final readonly class SupplierOrder
     }
 
     /**
-     * Candidates are added in the order of what each unit of the threshold costs to hold, the soonest needed first
-     * (common practice, no source): money, kilograms or packs bought early cost little if they are wanted soon.
+     * Steps are taken in the order of what a unit of the threshold costs to hold, the soonest needed first (common
+     * practice, no source): money, kilograms or packs bought early cost little if they are wanted soon. A later step of
+     * an item never comes without the earlier ones.
      *
-     * @param float $reached what the order has so far, in the measure of the threshold
-     * @param float $threshold a minimum, a free-freight limit, or a full load
-     * @param array<int, array{measure: float, cost: float, dueIn: float|null, perDay: float, most: int}> $candidates by
-     *      key, one pack of each: its measure, its cost, days until it is due, packs sold a day, most packs that make
-     *      sense
-     * @param float $saved what is saved once the threshold is reached; INF where nothing can be sent below it
-     * @param float $waitRisk margin at risk if nothing is sent until the next chance
-     * @param float $holdingShare of the value, a year
+     * @param float                     $reached      what the order has so far, in the measure of the threshold
+     * @param float                     $threshold    a minimum, a free-freight limit, or a full load
+     * @param array<int, iterable<FillStep>> $candidates by key, what could be added of each in turn; asked for only as
+     *                                                   far as it is needed
+     * @param float                     $saved        what is saved once the threshold is reached; INF where nothing
+     *                                                can be sent below it
+     * @param float                     $waitRisk     margin at risk if nothing is sent until the next chance
+     * @param float                     $holdingShare of the value, a year
      */
     public static function complete(
         float $reached,
@@ -57,51 +58,86 @@ final readonly class SupplierOrder
         if ($missing <= 0.0) {
             return new self(self::SEND, [], 0.0, 0.0, 0.0, $waitRisk);
         }
-        // One step for each pack: the second pack of an item waits until the first is sold.
-        $steps = [];
-        foreach ($candidates as $key => $candidate) {
-            if (null === $candidate['dueIn'] || $candidate['measure'] <= 0 || $candidate['perDay'] <= 0) {
-                continue;
-            }
-            for ($pack = 0; $pack < $candidate['most']; ++$pack) {
-                $days = $candidate['dueIn'] + ($pack + 0.5) / $candidate['perDay'];
-                $cost = ($candidate['cost'] * $holdingShare * $days) / 365;
-                $steps[] = [$cost / $candidate['measure'], $key, $cost, $candidate['measure']];
-                if ($candidate['measure'] * ($pack + 1) >= $missing) {
-                    break;
-                }
-            }
-        }
-        usort($steps, static fn (array $a, array $b): int => [$a[0], $a[1]] <=> [$b[0], $b[1]]);
-        $fill = [];
+        $holding = static fn (FillStep $step): float => ($step->cost * $holdingShare * $step->days) / 365;
         $taken = [];
-        $gained = $cost = 0.0;
-        foreach ($steps as [, $key, $stepCost, $measure]) {
+        $gained = 0.0;
+        foreach (self::cheapestFirst($candidates, $holding) as $key => $step) {
+            $taken[$key][] = $step;
+            $gained += $step->measure;
             if ($gained >= $missing) {
                 break;
             }
-            $fill[$key] = ($fill[$key] ?? 0.0) + 1;
-            $taken[] = [$key, $stepCost, $measure];
-            $gained += $measure;
-            $cost += $stepCost;
         }
         if ($gained < $missing) {
             return new self(INF === $saved ? self::WAIT : self::SEND, [], $missing, 0.0, 0.0, $waitRisk);
         }
-        // What the last packs made superfluous is taken out again, the dearest first.
-        usort($taken, static fn (array $a, array $b): int => $b[1] <=> $a[1]);
-        foreach ($taken as [$key, $stepCost, $measure]) {
-            if ($gained - $measure >= $missing) {
-                $gained -= $measure;
-                $cost -= $stepCost;
-                --$fill[$key];
-            }
-        }
-        $fill = array_filter($fill, static fn (float $packs): bool => $packs > 0);
+        $taken = self::withoutSuperfluous($taken, $gained - $missing, $holding);
+        $fill = array_map(
+            static fn (array $steps): float => array_sum(array_map(static fn (FillStep $one): float => $one->packs, $steps)),
+            $taken,
+        );
+        $cost = array_sum(array_map($holding, array_merge(...array_values($taken))));
         if (INF === $saved) {
             return new self($waitRisk < $cost ? self::WAIT : self::FILL, $fill, $missing, $cost, 0.0, $waitRisk);
         }
 
         return new self($cost < $saved ? self::FILL : self::SEND, $fill, $missing, $cost, $saved, $waitRisk);
+    }
+
+    /**
+     * @param array<int, iterable<FillStep>> $candidates
+     * @param callable(FillStep): float      $holding
+     *
+     * @return \Generator<int, FillStep> by key of the candidate
+     */
+    private static function cheapestFirst(array $candidates, callable $holding): \Generator
+    {
+        // The next step of each candidate; never cheaper than the one ahead of it, whatever a price break makes of it.
+        $next = new \SplMinHeap();
+        $queue = static function (int $key, \Iterator $steps, float $dearest) use ($next, $holding): void {
+            $step = $steps->valid() ? $steps->current() : null;
+            if ($step instanceof FillStep && $step->measure > 0) {
+                $next->insert([max($dearest, $holding($step) / $step->measure), $key, $step, $steps]);
+            }
+        };
+        foreach ($candidates as $key => $steps) {
+            $steps = is_array($steps) ? new \ArrayIterator($steps) : new \IteratorIterator($steps);
+            $steps->rewind();
+            $queue($key, $steps, 0.0);
+        }
+        while (!$next->isEmpty()) {
+            [$dearest, $key, $step, $steps] = $next->extract();
+            yield $key => $step;
+            $steps->next();
+            $queue($key, $steps, $dearest);
+        }
+    }
+
+    /**
+     * What the last steps made superfluous is taken out again, the dearest to hold first.
+     *
+     * @param array<int, non-empty-list<FillStep>> $taken
+     * @param callable(FillStep): float            $holding
+     *
+     * @return array<int, non-empty-list<FillStep>>
+     */
+    private static function withoutSuperfluous(array $taken, float $spare, callable $holding): array
+    {
+        do {
+            $out = null;
+            foreach ($taken as $key => $steps) {
+                $last = $steps[count($steps) - 1];
+                if ($last->measure <= $spare && (null === $out || $holding($last) > $out[1])) {
+                    $out = [$key, $holding($last), $last->measure];
+                }
+            }
+            if (null !== $out) {
+                array_pop($taken[$out[0]]);
+                $taken = array_filter($taken, static fn (array $steps): bool => [] !== $steps);
+                $spare -= $out[2];
+            }
+        } while (null !== $out);
+
+        return $taken;
     }
 }

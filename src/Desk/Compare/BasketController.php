@@ -14,8 +14,8 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\OrderLists;
-use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Work\Sourcing\BuyAsCompared;
 use TallBarrel\Work\Sourcing\ShareOutBasket;
@@ -26,7 +26,7 @@ final class BasketController extends AbstractController
 {
     public function __construct(
         private readonly ShareOutBasket $plan,
-        private readonly Proposals $proposals,
+        private readonly Board $board,
         private readonly OrderLists $lists,
         private readonly Shell $shell,
     ) {
@@ -103,7 +103,7 @@ final class BasketController extends AbstractController
     {
         $members = $list > 0 ? $this->lists->members($list) : null;
 
-        return $this->proposals->basket($this->shell->site(), $members['items'] ?? null, 2000);
+        return $this->board->basket($this->shell->site(), $members['items'] ?? null, 2000);
     }
 
     /** @return array{array<int|string, string>, list<string>} */

@@ -20,6 +20,7 @@ use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Quote\Rounds;
@@ -31,6 +32,7 @@ final class CompareController extends AbstractController
 {
     public function __construct(
         private readonly EntityManagerInterface $entities,
+        private readonly Board $board,
         private readonly Proposals $proposals,
         private readonly Shell $shell,
     ) {
@@ -42,7 +44,7 @@ final class CompareController extends AbstractController
         return $this->render('compare/compare.html.twig', [
             'rows' => $worthwhile->of($this->shell->site()),
             'rounds' => $rounds->all(8),
-            'chosen' => count($this->proposals->chosen()),
+            'chosen' => count($this->board->chosen()),
         ]);
     }
 

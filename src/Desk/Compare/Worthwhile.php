@@ -8,7 +8,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Sourcing\Comparison;
 use TallBarrel\Core\Sourcing\LandedCost;
 use TallBarrel\Store\Business\CurrentBusiness;
-use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Work\Sourcing\Candidate;
@@ -20,7 +20,7 @@ final readonly class Worthwhile
     private const MOST = 60;
 
     public function __construct(
-        private Proposals $proposals,
+        private Board $board,
         private Candidates $candidates,
         private CurrentBusiness $business,
         private ClockInterface $clock,
@@ -33,7 +33,7 @@ final readonly class Worthwhile
      */
     public function of(?Site $site): array
     {
-        $proposals = $this->proposals->withSeveralSuppliers($site, self::MOST);
+        $proposals = $this->board->withSeveralSuppliers($site, self::MOST);
         $candidates = $this->candidates->of(
             array_values(
                 array_unique(array_map(static fn (SavedProposal $proposal): int => $proposal->item->id, $proposals)),

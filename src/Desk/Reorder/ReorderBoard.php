@@ -21,12 +21,16 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Planning\Board;
+use TallBarrel\Store\Planning\BoardLine;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\PlanningRun;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Planning\SupplierSum;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Planning\FillUpAdvice;
 use TallBarrel\Work\Planning\FillUpOrder;
 
 /**
@@ -47,20 +51,16 @@ final class ReorderBoard
     private const AT_MOST = 20_000;
     private const DAYS_SHOWN = 42;
 
-    /** @var array<int, BigDecimal|null> by offer, of those asked for so far */
-    private array $lastPrices = [];
     /** @var array<int, array{string, OrderDays}>|null */
     private ?array $orderDays = null;
     private ?PlanningRun $latestRun = null;
     /** @var array<int, string>|null */
     private ?array $siteNames = null;
-    /**
-     * @var array<string, array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float,
-     *      weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>>
-     */
+    /** @var array<string, array<int, SupplierSum>> */
     private array $sums = [];
 
     public function __construct(
+        private readonly Board $board,
         private readonly Proposals $proposals,
         private readonly PlanningData $data,
         private readonly FillUpOrder $fillUp,
@@ -101,11 +101,11 @@ final class ReorderBoard
             $cutOff = isset($suppliers[$id]) ? $this->orderDays($id)->nextCutOff($this->clock->now()) : null;
             $groups[] = [
                 match ($sort) {
-                    'money' => [-$sum['home']],
-                    'risk' => [-$sum['risk']],
+                    'money' => [-$sum->home],
+                    'risk' => [-$sum->risk],
                     default => [
                         0 === $id ? 1 : 0,
-                        $sum['rush'] && 'rush' === $sort ? 0 : 1,
+                        $sum->rush && 'rush' === $sort ? 0 : 1,
                         $cutOff,
                         $suppliers[$id]->code ?? '',
                     ],
@@ -121,19 +121,20 @@ final class ReorderBoard
             if ($sofar < $rows) {
                 $open[] = $id;
             }
-            $sofar += $sums[$id]['listed'];
+            $sofar += $sums[$id]->listed;
         }
-        $found = $this->proposals->pages($open, $site, $sort, $words, min($rows, self::AT_MOST));
+        $found = $this->board->pages($open, $site, $sort, $words, min($rows, self::AT_MOST));
         $pages = [];
         foreach ($groups as [, $id]) {
             $pages[$id] = array_slice($found[$id] ?? [], 0, max(0, $rows));
             $rows -= count($pages[$id]);
         }
         // All of them from one query; each group then finds its own.
-        $this->lookUpPrices($this->proposals->load(array_merge(...array_values($pages))));
+        $lines = $this->board->lines(array_merge(...array_values($pages)));
+        $advice = $this->fillUp->advise(array_values($suppliers), $this->sums($site), $site);
         $built = [];
         foreach ($pages as $id => $ids) {
-            $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], $ids, $site);
+            $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], self::inOrder($ids, $lines), $advice[$id] ?? null);
         }
 
         return $built;
@@ -153,76 +154,76 @@ final class ReorderBoard
         if (null === $sum) {
             return null;
         }
-        $ids = $this->proposals->page($supplier->id ?? 0, $site, $sort, $words, $from, $rows);
-        $this->lookUpPrices($this->proposals->load($ids));
+        $ids = $this->board->page($supplier->id ?? 0, $site, $sort, $words, $from, $rows);
+        $lines = $this->board->lines($ids);
 
-        return $this->group($supplier, $sum, $ids, $site, $from);
+        return $this->group($supplier, $sum, self::inOrder($ids, $lines), $this->advice($supplier, $site), $from);
     }
 
-    /** @param list<SavedProposal> $proposals */
-    private function lookUpPrices(array $proposals): void
+    /**
+     * @param list<int>             $ids
+     * @param array<int, BoardLine> $lines
+     *
+     * @return list<BoardLine>
+     */
+    private static function inOrder(array $ids, array $lines): array
     {
-        $offers = [];
-        foreach ($proposals as $proposal) {
-            if (null !== $proposal->offer()) {
-                $offers[] = $proposal->offer()->id;
+        $ordered = [];
+        foreach ($ids as $id) {
+            if (isset($lines[$id])) {
+                $ordered[] = $lines[$id];
             }
         }
-        $this->lastPrices += $this->spending->lastPrices($offers) + array_fill_keys($offers, null);
+
+        return $ordered;
     }
 
-    public function row(SavedProposal $proposal): ReorderRow
+    /** The row of one proposal as it is saved now. */
+    public function rowOf(int $id): ReorderRow
     {
-        $evidence = $proposal->evidence($this->clock->now());
-        $offer = $proposal->offer();
-        $price =
-            null === $offer
-                ? null
-                : Money::of($offer->prices()->priceFor($proposal->packs()), $offer->supplier->currency());
-        if (null !== $offer && !array_key_exists($offer->id, $this->lastPrices)) {
-            $this->lastPrices += $this->spending->lastPrices([$offer->id]) + [$offer->id => null];
-        }
-        $forecast = $proposal->forecast();
+        $lines = $this->board->lines([$id]);
+
+        return $this->row($lines[$id]);
+    }
+
+    private function row(BoardLine $line): ReorderRow
+    {
+        $seen = $line->seen();
+        $price = $line->price();
         $names = $this->siteNames();
 
         return new ReorderRow(
-            $proposal,
-            Barrel::of(
-                $proposal->onHand,
-                $proposal->coming,
-                $proposal->safetyStock,
-                $proposal->reorderPoint,
-                $proposal->orderUpTo,
+            $line,
+            Barrel::of($line->onHand, $line->coming, $line->safetyStock, $line->reorderPoint, $line->orderUpTo),
+            Sparkline::of(
+                array_map(floatval(...), array_slice($seen['sold'], -20)),
+                array_map($line->forecast()->week(...), range(0, 5)),
             ),
-            Sparkline::of(array_slice($evidence->sold, -20), array_map($forecast->week(...), range(0, 5))),
-            $proposal->onHand,
-            $proposal->coming,
             $price,
-            null === $offer || null === $price
-                ? null
-                : PriceChange::percent($price->amount, $this->lastPrices[$offer->id] ?? null),
-            $proposal->line(),
-            $offer?->rule()->pack->label() ?? '',
+            null === $price ? null : PriceChange::percent($price->amount, $line->lastPaid()),
             array_map(
                 static fn (array $move): array => [
                     'site' => $names[$move['site']] ?? '?',
                     'siteId' => $move['site'],
                     'units' => (float) $move['units'],
                 ],
-                $proposal->moves(),
+                $line->moves(),
             ),
-            $evidence->needed,
+            (float) $seen['needed'],
         );
     }
 
     /**
      * The drawing that follows the quantity, the sum that led to it, and what else could be done.
      *
-     * @return array{row: ReorderRow, evidence: Evidence, chart: StockChart, outOn: \DateTimeImmutable|null,
+     * @param list<Offer>|null $offers of the item, where they are known already
+     * @param ReorderRow|null  $row    the same, of its row
+     *
+     * @return array{proposal: SavedProposal, row: ReorderRow, evidence: Evidence, chart: StockChart, outOn: \DateTimeImmutable|null,
      *      arrival: \DateTimeImmutable, units: BigDecimal, others: list<Offer>, overdue: list<OpenOrder>,
      *      putOffTo: \DateTimeImmutable}
      */
-    public function why(SavedProposal $proposal): array
+    public function why(SavedProposal $proposal, ?array $offers = null, ?ReorderRow $row = null): array
     {
         $today = $this->clock->now()->setTime(0, 0);
         $evidence = $proposal->evidence($today);
@@ -244,10 +245,11 @@ final class ReorderBoard
             $onDay,
             $leaving,
         );
-        $offers = $this->offers->ofItem($proposal->item);
+        $offers ??= $this->offers->ofItem($proposal->item);
 
         return [
-            'row' => $this->row($proposal),
+            'proposal' => $proposal,
+            'row' => $row ?? $this->rowOf($proposal->id),
             'evidence' => $evidence,
             'chart' => StockChart::of(
                 $projection,
@@ -285,10 +287,10 @@ final class ReorderBoard
         $sum = static fn (string $what): float => (float) array_sum(array_column($sums, $what));
 
         return [
-            'orders' => count(array_filter($sums, static fn (array $one): bool => $one['chosen'] > 0)),
+            'orders' => count(array_filter($sums, static fn (SupplierSum $one): bool => $one->chosen > 0)),
             'lines' => (int) $sum('chosen'),
             'total' => $money($sum('home')),
-            'weight' => $sum('weight'),
+            'weight' => $sum('weightKg'),
             'budgetLeft' => $this->spending->budgetLeft($this->clock->now()),
             'month' => $this->clock->now()->format('F'),
             'items' => (int) $sum('listed'),
@@ -296,6 +298,14 @@ final class ReorderBoard
             'cutValue' => $money($sum('cutHome')),
             'cutRisk' => $money($sum('cutRisk')),
         ];
+    }
+
+    /** What its whole order lacks, whatever the rows are filtered by. */
+    private function advice(?Supplier $supplier, ?Site $site): ?FillUpAdvice
+    {
+        return null === $supplier
+            ? null
+            : $this->fillUp->advise([$supplier], $this->sums($site), $site)[$supplier->id] ?? null;
     }
 
     /** A group's heading alone, after one of its rows changed; null where nothing of it is listed. */
@@ -309,58 +319,49 @@ final class ReorderBoard
         return new ReorderGroup(
             $supplier,
             [],
-            $sum['listed'],
-            $sum['chosen'],
-            Money::of(number_format($sum['value'], 2, '.', ''), $supplier->currency()),
-            $sum['weight'],
+            $sum->listed,
+            $sum->chosen,
+            Money::of(number_format($sum->value, 2, '.', ''), $supplier->currency()),
+            $sum->weightKg,
             $this->orderDays($supplier->id)->nextCutOff($this->clock->now()),
             $arrival,
-            $sum['value'] <= 0
-                ? null
-                : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
+            $this->advice($supplier, $site),
         );
     }
 
     /**
      * Read once a request: whatever changes proposals does so before.
      *
-     * @return array<int, array{listed: int, rush: bool, risk: float, chosen: int, value: float, home: float,
-     *      weight: float, atRisk: float, cut: int, cutHome: float, cutRisk: float}>
+     * @return array<int, SupplierSum>
      */
     private function sums(?Site $site, string $words = ''): array
     {
-        return $this->sums[($site->id ?? 0).':'.$words] ??= $this->proposals->sums($site, $words);
+        return $this->sums[($site->id ?? 0).':'.$words] ??= $this->board->sums($site, $words);
     }
 
     /**
-     * @param array{listed: int, chosen: int, value: float, weight: float, atRisk: float, ...} $sum
-     * @param list<int>                                                                        $ids rows to show
+     * @param list<BoardLine> $lines rows to show
      */
-    private function group(?Supplier $supplier, array $sum, array $ids, ?Site $site, int $from = 0): ReorderGroup
-    {
-        $rows = array_map(
-            $this->row(...),
-            array_values(
-                array_filter(
-                    array_map($this->proposals->find(...), $ids),
-                    static fn (?SavedProposal $one): bool => null !== $one,
-                ),
-            ),
-        );
-        $arrivals = array_map(static fn (ReorderRow $row): string => $row->proposal->arrival->format('Y-m-d'), $rows);
+    private function group(
+        ?Supplier $supplier,
+        SupplierSum $sum,
+        array $lines,
+        ?FillUpAdvice $advice,
+        int $from = 0,
+    ): ReorderGroup {
+        $rows = array_map($this->row(...), $lines);
+        $arrivals = array_map(static fn (BoardLine $line): \DateTimeImmutable => $line->arrival, $lines);
 
         return new ReorderGroup(
             $supplier,
             $rows,
-            $sum['listed'] - $from - count($ids),
-            $sum['chosen'],
-            null === $supplier ? null : Money::of(number_format($sum['value'], 2, '.', ''), $supplier->currency()),
-            $sum['weight'],
+            $sum->listed - $from - count($lines),
+            $sum->chosen,
+            null === $supplier ? null : Money::of(number_format($sum->value, 2, '.', ''), $supplier->currency()),
+            $sum->weightKg,
             null === $supplier ? null : $this->orderDays($supplier->id)->nextCutOff($this->clock->now()),
-            null === $supplier || [] === $arrivals ? null : new \DateTimeImmutable(max($arrivals)),
-            null === $supplier || $sum['value'] <= 0 || [] === $rows
-                ? null
-                : $this->fillUp->advice($supplier, $site, $sum['value'], $sum['weight'], $sum['atRisk']),
+            null === $supplier || [] === $arrivals ? null : max($arrivals),
+            $advice,
         );
     }
 

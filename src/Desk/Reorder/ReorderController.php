@@ -17,12 +17,13 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\OrderLists;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
-use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Planning\ChangeProposal;
 use TallBarrel\Work\Planning\DraftOrders;
@@ -34,10 +35,11 @@ final class ReorderController extends AbstractController
 {
     public function __construct(
         private readonly ReorderBoard $board,
+        private readonly Board $standing,
         private readonly ChangeProposal $change,
         private readonly Proposals $proposals,
         private readonly OrderLists $lists,
-        private readonly WhatMoved $moved,
+        private readonly WaitingCounts $waiting,
         private readonly Shell $shell,
         private readonly EntityManagerInterface $entities,
     ) {
@@ -114,7 +116,7 @@ final class ReorderController extends AbstractController
     public function progress(): Response
     {
         $run = $this->proposals->latestRun();
-        $moving = $this->moved->count();
+        $moving = $this->waiting->at(null)->moved;
         $response = $this->render('reorder/_progress.html.twig', ['latest' => $run, 'moving' => $moving]);
         if (0 === $moving && true !== $run?->isRunning()) {
             $response->headers->set('HX-Refresh', 'true');
@@ -174,7 +176,7 @@ final class ReorderController extends AbstractController
         $supplier =
             $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ??
             throw $this->createNotFoundException('There is no such supplier.');
-        $this->proposals->chooseAll($supplier, $this->shell->site(), $request->query->getBoolean('all'));
+        $this->standing->chooseAll($supplier, $this->shell->site(), $request->query->getBoolean('all'));
 
         if (!$request->headers->has('HX-Request')) {
             return $this->redirectToRoute('reorder');
@@ -276,7 +278,7 @@ final class ReorderController extends AbstractController
         if (null === $group || null === $group->advice) {
             $this->addFlash('watch', sprintf('%s asks for nothing more now.', $supplier->name()));
         } else {
-            $lines = $fillUp->fill($group->advice['order']);
+            $lines = $fillUp->fill($group->advice->order);
             $this->addFlash(
                 'fine',
                 sprintf(
@@ -357,13 +359,12 @@ final class ReorderController extends AbstractController
 
             return $this->redirectToRoute('reorder', ['why' => $id]);
         }
-        $row = $this->board->row($proposal);
         $why = $this->board->why($proposal);
 
         return $this->render(
             'reorder/_changed.html.twig',
             [
-                'row' => null === $error ? $row : $row->refused($typed, $error),
+                'row' => null === $error ? $why['row'] : $why['row']->refused($typed, $error),
                 'group' => $this->board->headOf($proposal->offer()?->supplier, $this->shell->site(), $why['arrival']),
                 'summary' => $this->board->summary($this->shell->site()),
                 'why' => $why,
@@ -378,9 +379,8 @@ final class ReorderController extends AbstractController
         $site = $this->shell->site();
         $groups = $this->board->groups($site, $sort, $words, $fields->isGood() ? ReorderBoard::PAGE : \PHP_INT_MAX);
         $shown = $request->query->getInt('why');
-        $proposal =
-            ($shown > 0 ? $this->proposals->find($shown) : null) ??
-            (isset($groups[0]->rows[0]) ? $groups[0]->rows[0]->proposal : null);
+        $first = $groups[0]->rows[0]->line->id ?? 0;
+        $proposal = $this->proposals->load($shown > 0 && $shown !== $first ? [$shown, $first] : [$first])[0] ?? null;
         $run = $this->board->lastRun();
 
         return $this->render(
@@ -390,7 +390,9 @@ final class ReorderController extends AbstractController
             [
                 'groups' => $groups,
                 'summary' => $this->board->summary($site),
-                'why' => null === $proposal ? null : $this->board->why($proposal),
+                'why' => null === $proposal
+                    ? null
+                    : $this->board->why($proposal, row: self::rowOf($proposal, $groups)),
                 'sort' => $sort,
                 'sorts' => ReorderBoard::SORTS,
                 'words' => $words,
@@ -400,12 +402,26 @@ final class ReorderController extends AbstractController
                 'histories' => PlanningOptions::HISTORIES,
                 'lists' => $this->lists->all(),
                 'latest' => $this->board->latestRun(),
-                'moving' => $this->moved->count(),
-                'putOff' => $this->proposals->putOff($site),
+                'moving' => $this->waiting->at($site)->moved,
+                'putOff' => $this->waiting->at($site)->putOff > 0 ? $this->proposals->putOff($site) : [],
                 'fields' => $fields,
             ],
             new Response(status: $fields->isGood() ? 200 : 422),
         );
+    }
+
+    /** @param list<ReorderGroup> $groups */
+    private static function rowOf(SavedProposal $proposal, array $groups): ?ReorderRow
+    {
+        foreach ($groups as $group) {
+            foreach ($group->rows as $row) {
+                if ($row->line->id === $proposal->id) {
+                    return $row;
+                }
+            }
+        }
+
+        return null;
     }
 
     /** @return array{string, string} order of the rows, words they are filtered by */

@@ -5,17 +5,16 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Reorder;
 
 use TallBarrel\Core\Money\Money;
-use TallBarrel\Core\Replenish\SupplierOrder;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Planning\FillUpAdvice;
 
 /** The proposals that would go to one supplier, and how far they reach. */
 final readonly class ReorderGroup
 {
     /**
-     * @param list<ReorderRow>                               $rows   those shown at once
-     * @param int                                            $more   how many follow
-     * @param int                                            $chosen how many are ticked, shown or not
-     * @param array{what: string, order: SupplierOrder}|null $advice
+     * @param list<ReorderRow> $rows   those shown at once
+     * @param int              $more   how many follow
+     * @param int              $chosen how many are ticked, shown or not
      */
     public function __construct(
         public ?Supplier $supplier,
@@ -26,7 +25,7 @@ final readonly class ReorderGroup
         public float $weightKg,
         public ?\DateTimeImmutable $cutOff,
         public ?\DateTimeImmutable $arrival,
-        public ?array $advice,
+        public ?FillUpAdvice $advice,
     ) {
     }
 

@@ -7,22 +7,19 @@ namespace TallBarrel\Desk\Reorder;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\Sparkline;
-use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Planning\BoardLine;
 
-/** One proposal as a line on the board. */
+/** One proposal as a row of the board, with its drawings. */
 final readonly class ReorderRow
 {
     /** @param list<array{site: string, siteId: int, units: float}> $moves what other sites could give instead */
     public function __construct(
-        public SavedProposal $proposal,
+        public BoardLine $line,
         public Barrel $barrel,
         public Sparkline $sales,
-        public float $onHand,
-        public float $coming,
         public ?Money $price,
+        /** Percent against the last price paid. */
         public ?float $priceChange,
-        public ?Money $line,
-        public string $packLabel,
         public array $moves,
         /** Stock units, before rounding to what can be bought. */
         public float $needed,
@@ -32,28 +29,20 @@ final readonly class ReorderRow
     ) {
     }
 
-    public function isOpen(): bool
+    /** Gone before an order sent now would be here. */
+    public function isShort(): bool
     {
-        return null === $this->proposal->draft() && null !== $this->proposal->offer();
-    }
-
-    public function isChosen(): bool
-    {
-        return $this->isOpen() && $this->proposal->isChosen();
+        return null !== $this->line->coverDays && $this->line->coverDays < $this->line->arrivesIn;
     }
 
     public function refused(string $typed, string $objection): self
     {
         return new self(
-            $this->proposal,
+            $this->line,
             $this->barrel,
             $this->sales,
-            $this->onHand,
-            $this->coming,
             $this->price,
             $this->priceChange,
-            $this->line,
-            $this->packLabel,
             $this->moves,
             $this->needed,
             $typed,

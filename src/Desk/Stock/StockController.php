@@ -85,9 +85,22 @@ final class StockController extends AbstractController
         Shell $shell,
         Request $request,
     ): Response {
-        $item =
-            $entities->getRepository(Item::class)->findOneBy(['code' => $code]) ??
+        /** @var list<Item|ItemPolicy|null> $found */
+        $found = $entities
+            ->createQuery(
+                sprintf(
+                    'SELECT i, p FROM %s i LEFT JOIN %s p WITH p.item = i WHERE i.code = :code',
+                    Item::class,
+                    ItemPolicy::class,
+                ),
+            )
+            ->setParameter('code', $code)
+            ->getResult();
+        $item = $found[0] ?? null;
+        if (!$item instanceof Item) {
             throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
+        }
+        $own = $found[1] ?? null;
         $places = $proposals->ofItem($item->id);
         $site = $request->query->getString('site', $shell->site()->code ?? '');
         $shown =
@@ -100,7 +113,8 @@ final class StockController extends AbstractController
         $open = $open->bySite([$item->id], $today);
         $inForce = $rates->allOn($today);
         $offers = [];
-        foreach ($allOffers->ofItem($item) as $offer) {
+        $ofItem = $allOffers->ofItem($item);
+        foreach ($ofItem as $offer) {
             $rate = $inForce[$offer->supplier->currency()->code] ?? null;
             $need = null === $shown ? 1 : max(1, (int) ceil($shown->forecast()->over(28)));
             $offers[] = [
@@ -131,12 +145,12 @@ final class StockController extends AbstractController
                     ),
                 ];
             }, $places),
-            'shown' => null === $shown ? null : $board->why($shown),
+            'shown' => null === $shown ? null : $board->why($shown, $ofItem),
             'demand' => null === $shown || null === $evidence
                     ? null
                     : DemandChart::of($evidence->sold, $evidence->marks, $shown->forecast(), $today),
             'leads' => null === $evidence ? null : LeadTimeStrip::of($evidence->met, $evidence->promisedDays),
-            'own' => $entities->find(ItemPolicy::class, ['item' => $item])?->policy(),
+            'own' => $own instanceof ItemPolicy ? $own->policy() : null,
             'kinds' => PolicyKind::cases(),
             'adjustments' => $entities
                 ->createQuery(

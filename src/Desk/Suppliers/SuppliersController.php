@@ -19,8 +19,8 @@ use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
-use TallBarrel\Store\Order\Orders;
-use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Order\OrderRow;
+use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Supplier\Address;
@@ -38,7 +38,7 @@ final class SuppliersController extends AbstractController
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly PlanningData $data,
-        private readonly Orders $orders,
+        private readonly OrderRows $orders,
         private readonly Audit $audit,
         private readonly SupplierRecord $records,
         private readonly ClockInterface $clock,
@@ -289,7 +289,7 @@ final class SuppliersController extends AbstractController
                 'orders' => array_values(
                     array_filter(
                         $this->orders->open(),
-                        static fn (PurchaseOrder $order): bool => $order->supplier === $supplier,
+                        static fn (OrderRow $order): bool => $order->supplierId === $supplier->id,
                     ),
                 ),
                 'behaviour' => $behaviour,
@@ -306,7 +306,18 @@ final class SuppliersController extends AbstractController
 
     private function find(string $code): Supplier
     {
-        return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]) ??
+        /** @var Supplier|null $supplier */
+        $supplier = $this->entities
+            ->createQuery(
+                'SELECT s, c, a, p, b FROM '.
+                    Supplier::class.
+                    ' s LEFT JOIN s.contacts c LEFT JOIN s.addresses a LEFT JOIN s.paidThrough p LEFT JOIN s.buyer b
+                    WHERE s.code = :code ORDER BY c.id, a.id',
+            )
+            ->setParameter('code', $code)
+            ->getOneOrNullResult();
+
+        return $supplier ??
             throw $this->createNotFoundException(sprintf('There is no supplier %s.', $code));
     }
 }

@@ -15,7 +15,7 @@ use TallBarrel\Desk\Drawing\Bars;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\CurrentBusiness;
-use TallBarrel\Store\Import\ImportRuns;
+use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Order\OrderRow;
 use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Spending;
@@ -33,7 +33,7 @@ final class TodayController extends AbstractController
         CurrentBusiness $business,
         ClockInterface $clock,
         CacheInterface $cache,
-        ImportRuns $imports,
+        WaitingCounts $waiting,
     ): Response {
         $today = $clock->now()->setTime(0, 0);
         $site = $shell->site();
@@ -42,15 +42,15 @@ final class TodayController extends AbstractController
             BigDecimal::of(number_format($amount, 2, '.', '')),
             $currency,
         );
-        $due = array_slice($spending->dueByWeek($today), 0, 5, true);
         $value = $stock->value($site?->id);
         // Sales end yesterday and change only when somebody brings more.
         $served = $cache->get(
-            sprintf('served-%s-%d-%d', $today->format('Ymd'), $site->id ?? 0, $imports->lastApplied()),
+            sprintf('served-%s-%d-%d', $today->format('Ymd'), $site->id ?? 0, $waiting->at($site)->imports),
             static fn (): array => $stock->served($today, 12, $site?->id),
         );
         $quarter = $today->modify(sprintf('first day of -%d month', ((int) $today->format('n') - 1) % 3));
-        $bought = $spending->boughtSince($quarter, 5);
+        $overview = $spending->overview($today, $quarter, 5);
+        $due = array_slice($overview->dueByWeek, 0, 5, true);
 
         return $this->render('today/today.html.twig', [
             'today' => $today,
@@ -69,12 +69,12 @@ final class TodayController extends AbstractController
                     array_values($due),
                 ),
             ),
-            'budgetLeft' => $spending->budgetLeft($today),
+            'budgetLeft' => $overview->budgetLeft,
             'value' => $value,
             'valueMoney' => $home(array_sum($value)),
             'slow' => $home($value['slow']),
-            'bought' => $bought,
-            'boughtMost' => max([1.0, ...array_column($bought, 'value')]),
+            'bought' => $overview->bought,
+            'boughtMost' => max([1.0, ...array_values($overview->bought)]),
         ]);
     }
 

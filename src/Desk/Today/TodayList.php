@@ -15,6 +15,7 @@ use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
@@ -44,6 +45,7 @@ final class TodayList
         private readonly Sites $sites,
         private readonly ClockInterface $clock,
         private readonly Agreements $agreements,
+        private readonly WaitingCounts $waiting,
     ) {
     }
 
@@ -51,21 +53,20 @@ final class TodayList
     public function entries(?Site $site): array
     {
         return $this->known[$site->id ?? 0] ??= [
-            ...$this->stopped(),
+            ...$this->stopped($site),
             ...$this->shortages($site),
             ...$this->orders($site),
             ...$this->notNeeded($site),
-            ...$this->sourcing(),
+            ...$this->sourcing($site),
             ...$this->expiring($site),
             ...$this->wrongForecasts($site),
         ];
     }
 
     /** @return list<TodayEntry> work that the workers gave up */
-    private function stopped(): array
+    private function stopped(?Site $site): array
     {
-        $count = $this->connection->fetchOne("SELECT COUNT(*) FROM queued_message WHERE queue_name = 'failed'");
-        $count = is_numeric($count) ? (int) $count : 0;
+        $count = $this->waiting->at($site)->stopped;
         $words =
             1 === $count
                 ? 'One piece of work was tried several times without success.'
@@ -163,7 +164,7 @@ final class TodayList
     /**
      * @return list<TodayEntry> quote rounds to award or to remind, price lists brought and agreements that go astray
      */
-    private function sourcing(): array
+    private function sourcing(?Site $site): array
     {
         $today = $this->clock->now()->format('Y-m-d');
         /**
@@ -196,7 +197,7 @@ final class TodayList
             $rounds,
         );
         /** @var list<array{id: int, code: string, name: string, filename: string, striking: int|string}> $lists */
-        $lists = $this->connection->fetchAllAssociative(
+        $lists = 0 === $this->waiting->at($site)->lists ? [] : $this->connection->fetchAllAssociative(
             "SELECT p.id, s.code, s.name, p.filename, (SELECT COUNT(*) FROM price_list_row r
                 WHERE r.list_id = p.id AND r.move = 'striking') striking FROM price_list p
                 JOIN supplier s ON s.id = p.supplier_id WHERE p.state = 'read' ORDER BY p.id",

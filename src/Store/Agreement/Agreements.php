@@ -23,9 +23,20 @@ final readonly class Agreements
     /** @return list<Agreement> those that last longest first */
     public function all(?Supplier $supplier = null): array
     {
-        return $this->entities
-            ->getRepository(Agreement::class)
-            ->findBy(null === $supplier ? [] : ['supplier' => $supplier], ['ended' => 'ASC', 'lastDay' => 'DESC']);
+        /** @var list<Agreement> $agreements */
+        $agreements = $this->entities
+            ->createQuery(
+                'SELECT a, s, i FROM '.
+                    Agreement::class.
+                    ' a JOIN a.supplier s LEFT JOIN a.item i ORDER BY a.ended, a.lastDay DESC, a.id',
+            )
+            ->getResult();
+
+        return null === $supplier
+            ? $agreements
+            : array_values(
+                array_filter($agreements, static fn (Agreement $one): bool => $one->supplier === $supplier),
+            );
     }
 
     public function byNumber(string $number): ?Agreement

@@ -29,8 +29,13 @@ final readonly class Audit
     /** @return list<AuditEntry> latest first */
     public function of(string $subject, int $most = 50): array
     {
-        return array_values(
-            $this->entities->getRepository(AuditEntry::class)->findBy(['subject' => $subject], ['id' => 'DESC'], $most),
-        );
+        /** @var list<AuditEntry> $entries */
+        $entries = $this->entities
+            ->createQuery('SELECT e, p FROM '.AuditEntry::class.' e LEFT JOIN e.person p WHERE e.subject = :subject ORDER BY e.id DESC')
+            ->setParameter('subject', $subject)
+            ->setMaxResults($most)
+            ->getResult();
+
+        return $entries;
     }
 }

@@ -4,19 +4,17 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Business;
 
-use Doctrine\ORM\EntityManagerInterface;
-
 /** The business whose data this is. */
 final readonly class CurrentBusiness
 {
-    public function __construct(private EntityManagerInterface $entities)
+    public function __construct(private Premises $premises)
     {
     }
 
     /** Null before any has been set up. */
     public function find(): ?Business
     {
-        return $this->entities->find(Business::class, Business::ID);
+        return $this->premises->business();
     }
 
     public function get(): Business

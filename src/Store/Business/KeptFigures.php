@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Business;
 
 use Doctrine\DBAL\Connection;
+use TallBarrel\Store\Site\Site;
 
 /** Figures that every page shows and that take long to find: kept until something changes, for a minute at most. */
 final readonly class KeptFigures
@@ -13,6 +14,12 @@ final readonly class KeptFigures
 
     public function __construct(private Connection $connection)
     {
+    }
+
+    /** The name of the count of what stands on Today, at a site or at all of them. */
+    public static function today(?Site $site, \DateTimeImmutable $now): string
+    {
+        return sprintf('today-%d-%s', $site->id ?? 0, $now->format('Ymd'));
     }
 
     public function keep(string $name, int $figure, \DateTimeImmutable $now): void

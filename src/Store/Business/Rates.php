@@ -5,17 +5,21 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Business;
 
 use Doctrine\DBAL\Connection;
+use Symfony\Contracts\Service\ResetInterface;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Planning\WhatMoved;
 
 /** The exchange rates in force. */
-final readonly class Rates
+final class Rates implements ResetInterface
 {
+    /** @var array<string, array<string, array{rate: string, day: string, source: string}>> by day, read once */
+    private array $read = [];
+
     public function __construct(
-        private Connection $connection,
-        private CurrentBusiness $business,
-        private WhatMoved $moved,
+        private readonly Connection $connection,
+        private readonly CurrentBusiness $business,
+        private readonly WhatMoved $moved,
     ) {
     }
 
@@ -39,6 +43,7 @@ final readonly class Rates
      */
     public function take(array $rates, string $source): int
     {
+        $this->reset();
         $taken = 0;
         foreach ($rates as $day => $byCurrency) {
             foreach ($byCurrency as $currency => $rate) {
@@ -82,6 +87,9 @@ final readonly class Rates
      */
     public function daysOn(\DateTimeImmutable $day): array
     {
+        if (isset($this->read[$day->format('Y-m-d')])) {
+            return $this->read[$day->format('Y-m-d')];
+        }
         /** @var array<string, array{rate: string, day: string, source: string}> $rows */
         $rows = $this->connection->fetchAllAssociativeIndexed(
             'SELECT r.currency, r.foreign_for_one rate, r.day, r.source FROM exchange_rate r
@@ -90,7 +98,7 @@ final readonly class Rates
             [$day->format('Y-m-d')],
         );
 
-        return $rows;
+        return $this->read[$day->format('Y-m-d')] = $rows;
     }
 
     /** @return array<string, ExchangeRate> by currency, the home currency among them */
@@ -98,17 +106,16 @@ final readonly class Rates
     {
         $home = $this->business->get()->currency;
         $rates = [$home => ExchangeRate::of($home, $home, 1)];
-        /** @var array<string, string> $rows */
-        $rows = $this->connection->fetchAllKeyValue(
-            'SELECT r.currency, r.foreign_for_one FROM exchange_rate r
-             JOIN (SELECT currency, MAX(day) day FROM exchange_rate WHERE day <= ?
-             GROUP BY currency) latest USING (currency, day)',
-            [$day->format('Y-m-d')],
-        );
-        foreach ($rows as $currency => $rate) {
-            $rates[$currency] = ExchangeRate::of($home, $currency, $rate);
+        foreach ($this->daysOn($day) as $currency => $found) {
+            $rates[$currency] = ExchangeRate::of($home, $currency, $found['rate']);
         }
 
         return $rates;
+    }
+
+    /** A worker sees what changed since its last message. */
+    public function reset(): void
+    {
+        $this->read = [];
     }
 }

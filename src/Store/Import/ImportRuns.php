@@ -17,9 +17,10 @@ final readonly class ImportRuns
     public function lastApplied(): int
     {
         $last = $this->entities
-            ->getRepository(ImportRun::class)
-            ->findOneBy(['state' => ImportRun::APPLIED], ['id' => 'DESC']);
+            ->createQuery('SELECT MAX(r.id) FROM '.ImportRun::class.' r WHERE r.state = :applied')
+            ->setParameter('applied', ImportRun::APPLIED)
+            ->getSingleScalarResult();
 
-        return $last->id ?? 0;
+        return is_numeric($last) ? (int) $last : 0;
     }
 }

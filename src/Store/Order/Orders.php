@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Order;
 
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\ORM\QueryBuilder;
 use TallBarrel\Core\Ordering\OrderState;
 
 /** Purchase orders, found. */
@@ -23,7 +24,17 @@ final readonly class Orders
 
     public function byNumber(string $number): ?PurchaseOrder
     {
-        return $this->entities->getRepository(PurchaseOrder::class)->findOneBy(['number' => $number]);
+        /** @var PurchaseOrder|null $order */
+        $order = $this->withLines()
+            ->addSelect('a', 'c')
+            ->leftJoin('o.approvedBy', 'a')
+            ->leftJoin('l.agreement', 'c')
+            ->where('o.number = :number')
+            ->setParameter('number', $number)
+            ->getQuery()
+            ->getOneOrNullResult();
+
+        return $order;
     }
 
     /** Read afresh and locked until the transaction ends. */
@@ -56,20 +67,9 @@ final readonly class Orders
             ->getQuery()
             ->getSingleColumnResult();
         /** @var list<PurchaseOrder> $orders */
-        $orders = $this->entities
-            ->createQueryBuilder()
-            ->select('o', 's', 'b', 'l', 'site', 'i', 'f')
-            ->from(PurchaseOrder::class, 'o')
-            ->join('o.supplier', 's')
-            ->join('o.buyer', 'b')
-            ->leftJoin('o.lines', 'l')
-            ->leftJoin('l.site', 'site')
-            ->leftJoin('l.item', 'i')
-            ->leftJoin('l.offer', 'f')
+        $orders = $this->withLines()
             ->where('o.id IN (:ids)')
             ->setParameter('ids', $ids)
-            ->orderBy('o.id')
-            ->addOrderBy('l.position')
             ->getQuery()
             ->getResult();
         usort(
@@ -80,6 +80,22 @@ final readonly class Orders
         );
 
         return $orders;
+    }
+
+    private function withLines(): QueryBuilder
+    {
+        return $this->entities
+            ->createQueryBuilder()
+            ->select('o', 's', 'b', 'l', 'site', 'i', 'f')
+            ->from(PurchaseOrder::class, 'o')
+            ->join('o.supplier', 's')
+            ->join('o.buyer', 'b')
+            ->leftJoin('o.lines', 'l')
+            ->leftJoin('l.site', 'site')
+            ->leftJoin('l.item', 'i')
+            ->leftJoin('l.offer', 'f')
+            ->orderBy('o.id')
+            ->addOrderBy('l.position');
     }
 
     /** @return list<PurchaseOrder> sent and not all here */

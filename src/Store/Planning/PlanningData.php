@@ -31,12 +31,9 @@ use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Core\Replenish\Steering;
 use TallBarrel\Core\Replenish\StockNow;
 use TallBarrel\Core\Replenish\SupplierTerms;
-use TallBarrel\Core\Sourcing\BreakBasis;
-use TallBarrel\Core\Sourcing\BreakKind;
-use TallBarrel\Core\Sourcing\ChainedDiscounts;
 use TallBarrel\Core\Sourcing\OfferTerms;
-use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\OpenLines;
 
 /** Everything a planning run reads, asked for in bulk. */
@@ -296,33 +293,29 @@ final readonly class PlanningData
         /**
          * @var list<array{id: int, supplier_id: int, item_id: int, pack_name: string, pack_content: string,
          *      minimum: string, multiple: string, split: int, lead_days: int, rank: int, currency: string,
-         *      prices: string,
+         *      prices: string|null,
          *      rise_percent: string|null, rise_on: string|null, break_kind: string, break_basis: string,
          *      discounts: string, duty_percent: string, weight_kg: string|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split,
+            'SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split,
                 o.lead_days, o.rank, s.currency, o.rise_percent, o.rise_on,
-                    o.break_kind, o.break_basis, o.discounts, o.duty_percent, i.weight_kg,
-                    GROUP_CONCAT(CONCAT(b.from_packs, '=', b.price) ORDER BY b.from_packs SEPARATOR ';') prices
-             FROM offer_in_force f JOIN offer o ON o.id = f.id JOIN supplier s ON s.id = o.supplier_id
-             JOIN item i ON i.id = o.item_id JOIN price_break b ON b.offer_id = o.id
-             WHERE ? BETWEEN f.from_day AND f.until_day".
+                    o.duty_percent, i.weight_kg, '.
+                StoredPrices::COLUMNS.
+                ' FROM offer_in_force f JOIN offer o ON o.id = f.id JOIN supplier s ON s.id = o.supplier_id
+             JOIN item i ON i.id = o.item_id
+             WHERE ? BETWEEN f.from_day AND f.until_day'.
                 (null === $items ? '' : ' AND o.item_id IN (?)').
-                ' GROUP BY o.id',
+                ' ORDER BY o.id',
             [$today->format('Y-m-d'), ...null === $items ? [] : [$items]],
             null === $items ? [] : [1 => ArrayParameterType::INTEGER],
         );
         $offers = [];
         foreach ($rows as $row) {
-            if (!isset($rates[$row['currency']])) {
+            $prices = StoredPrices::read($row);
+            if (null === $prices || !isset($rates[$row['currency']])) {
                 continue;
             }
-            $steps = array_map(static function (string $step): array {
-                [$from, $price] = explode('=', $step);
-
-                return [$from, $price];
-            }, explode(';', $row['prices']));
             $offers[$row['item_id']][] = new OfferTerms(
                 $row['id'],
                 $row['supplier_id'],
@@ -332,11 +325,7 @@ final readonly class PlanningData
                     $row['multiple'],
                     1 === $row['split'],
                 ),
-                PriceBreaks::of(
-                    $steps,
-                    BreakKind::from($row['break_kind']),
-                    BreakBasis::from($row['break_basis']),
-                )->after(ChainedDiscounts::read($row['discounts'])),
+                $prices,
                 $rates[$row['currency']],
                 $row['rank'],
                 $row['lead_days'],

@@ -75,12 +75,17 @@ final readonly class Rounds
         /** @var list<QuoteItem> $asked */
         $asked = $this->entities
             ->createQueryBuilder()
-            ->select('i', 'r')
+            ->select('i', 'r', 'q', 's', 'a')
             ->from(QuoteItem::class, 'i')
             ->join('i.round', 'r')
+            ->join('r.quotes', 'q')
+            ->join('q.supplier', 's')
+            ->leftJoin('q.answers', 'a')
             ->where('i.item = :item AND r.sentAt IS NOT NULL AND r.settledAt IS NULL')
             ->setParameter('item', $item)
             ->orderBy('r.id', 'DESC')
+            ->addOrderBy('q.id')
+            ->addOrderBy('a.revision')
             ->getQuery()
             ->getResult();
         $quotes = [];

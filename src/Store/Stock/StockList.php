@@ -95,9 +95,10 @@ final readonly class StockList
          */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT m.day, m.kind, m.quantity, m.unit_cost, m.reference, s.name site, m.lot, p.name person
-                FROM stock_movement m JOIN site s ON s.id = m.site_id
-             LEFT JOIN person p ON p.id = m.person_id WHERE m.item_id = ? ORDER BY m.day DESC, m.id DESC LIMIT '.
-                $most,
+                FROM (SELECT * FROM stock_movement WHERE item_id = ? ORDER BY day DESC, id DESC LIMIT '.
+                $most.
+                ') m JOIN site s ON s.id = m.site_id LEFT JOIN person p ON p.id = m.person_id
+             ORDER BY m.day DESC, m.id DESC',
             [$item],
         );
 

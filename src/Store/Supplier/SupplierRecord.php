@@ -47,8 +47,7 @@ final readonly class SupplierRecord
             [$supplier->id],
         );
         $hours = (float) $answers['hours'];
-        $mine = $this->index($supplier->id, $today);
-        $all = $this->index(null, $today, $supplier->id);
+        [$mine, $all] = $this->indices($supplier->id, $today);
         $drawn = count($mine) >= 2;
 
         return [
@@ -67,36 +66,48 @@ final readonly class SupplierRecord
     }
 
     /**
-     * Prices paid against those of each item's first quarter, by quarter: one supplier's, or everybody's in the
-     * categories it sells.
+     * Prices paid against those of each item's first quarter, by quarter.
      *
-     * @return array<int, float> by quarters ago, oldest first
+     * @return array{array<int, float>, array<int, float>} by quarters ago, oldest first: one supplier's, and everybody's
+     *      in the categories it sells
      */
-    private function index(?int $supplier, \DateTimeImmutable $today, ?int $categoriesOf = null): array
+    private function indices(int $supplier, \DateTimeImmutable $today): array
     {
-        /** @var list<array{item: int, ago: int|string, price: string}> $rows */
+        /** @var list<array{item: int, ago: int|string, mine: string|null, price: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT l.item_id item, DATEDIFF(?, o.sent_at) DIV 91 ago,
-                AVG(l.price / l.pack_content / o.foreign_for_one) price
-             FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
-             WHERE o.sent_at >= ? AND '.
-                (null === $supplier
-                    ? 'i.category IN (SELECT DISTINCT j.category FROM item j JOIN offer f ON f.item_id = j.id
-                        WHERE f.supplier_id = ?)'
-                    : 'o.supplier_id = ?').
-                '
-             GROUP BY l.item_id, ago ORDER BY ago DESC',
+            'SELECT item, ago, AVG(IF(supplier = :supplier, price, NULL)) mine, AVG(price) price FROM (
+                SELECT l.item_id item, o.supplier_id supplier, DATEDIFF(:today, o.sent_at) DIV 91 ago,
+                    l.price / l.pack_content / o.foreign_for_one price
+                FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
+                WHERE o.sent_at >= :since AND i.category IN (SELECT DISTINCT j.category FROM item j
+                    JOIN offer f ON f.item_id = j.id WHERE f.supplier_id = :supplier)
+             ) paid GROUP BY item, ago ORDER BY ago DESC',
             [
-                $today->format('Y-m-d'),
-                $today->modify(sprintf('-%d days', 91 * self::QUARTERS))->format('Y-m-d'),
-                $supplier ?? $categoriesOf,
+                'supplier' => $supplier,
+                'today' => $today->format('Y-m-d'),
+                'since' => $today->modify(sprintf('-%d days', 91 * self::QUARTERS))->format('Y-m-d'),
             ],
         );
+
+        return [self::index($rows, 'mine'), self::index($rows, 'price')];
+    }
+
+    /**
+     * @param list<array{item: int, ago: int|string, mine: string|null, price: string}> $rows
+     * @param 'mine'|'price'                                                            $which
+     *
+     * @return array<int, float>
+     */
+    private static function index(array $rows, string $which): array
+    {
         $first = $sums = [];
         foreach ($rows as $row) {
-            $first[$row['item']] ??= (float) $row['price'];
+            if (null === $row[$which]) {
+                continue;
+            }
+            $first[$row['item']] ??= (float) $row[$which];
             if ($first[$row['item']] > 0) {
-                $sums[(int) $row['ago']][] = (float) $row['price'] / $first[$row['item']];
+                $sums[(int) $row['ago']][] = (float) $row[$which] / $first[$row['item']];
             }
         }
         krsort($sums);

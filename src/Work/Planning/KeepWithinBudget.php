@@ -10,13 +10,13 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Replenish\BudgetCut;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\Order\Spending;
-use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Store\Planning\Board;
 
 /** Keeps what is chosen within the month's budget, and says what it left out. */
 final readonly class KeepWithinBudget
 {
     public function __construct(
-        private Proposals $proposals,
+        private Board $board,
         private Spending $spending,
         private Connection $connection,
         private ClockInterface $clock,
@@ -30,7 +30,7 @@ final readonly class KeepWithinBudget
             return;
         }
         $lines = [];
-        foreach ($this->proposals->chosen() as $row) {
+        foreach ($this->board->chosen() as $row) {
             $lines[$row->id] = [
                 'value' => $row->home,
                 'atRisk' => $row->atRisk,

@@ -6,16 +6,20 @@ namespace TallBarrel\Tests\Core\Replenish;
 
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Replenish\BudgetCut;
+use TallBarrel\Core\Replenish\FillStep;
 use TallBarrel\Core\Replenish\SupplierOrder;
 use TallBarrel\Core\Replenish\SurplusFirst;
 
 /** One supplier's order as a whole, the month's budget, and other sites' surplus. */
 final class WholeOrderTest extends TestCase
 {
-    /** @return array{measure: float, cost: float, dueIn: float|null, perDay: float, most: int} */
-    private static function pack(float $cost, ?float $dueIn, float $perDay = 1.0, int $most = 10): array
+    /** @return list<FillStep> packs of one size, the first due on a day, each lasting 1/$perDay days */
+    private static function packs(float $cost, float $dueIn, float $perDay = 1.0, int $most = 10): array
     {
-        return ['measure' => $cost, 'cost' => $cost, 'dueIn' => $dueIn, 'perDay' => $perDay, 'most' => $most];
+        return array_map(
+            static fn (int $pack): FillStep => new FillStep(1.0, $cost, $cost, $dueIn + ($pack + 0.5) / $perDay),
+            range(0, $most - 1),
+        );
     }
 
     public function testFillsUpWithWhatIsNeededSoonest(): void
@@ -23,7 +27,7 @@ final class WholeOrderTest extends TestCase
         $order = SupplierOrder::complete(
             430,
             500,
-            [7 => self::pack(40, 30), 8 => self::pack(40, 3), 9 => self::pack(40, null)],
+            [7 => self::packs(40, 30), 8 => self::packs(40, 3)],
             \INF,
             50.0,
             0.2,
@@ -40,7 +44,7 @@ final class WholeOrderTest extends TestCase
         $order = SupplierOrder::complete(
             400,
             500,
-            [1 => self::pack(30, 2, 1, 1), 2 => self::pack(100, 9, 1, 1)],
+            [1 => self::packs(30, 2, 1, 1), 2 => self::packs(100, 9, 1, 1)],
             \INF,
             50.0,
             0.2,
@@ -50,7 +54,7 @@ final class WholeOrderTest extends TestCase
 
     public function testWaitsWhereWaitingRisksLessThanFillingUpCosts(): void
     {
-        $candidates = [1 => self::pack(100, 50)];
+        $candidates = [1 => self::packs(100, 50)];
         self::assertSame(SupplierOrder::WAIT, SupplierOrder::complete(420, 500, $candidates, \INF, 0.5, 0.2)->advice);
         self::assertSame(SupplierOrder::FILL, SupplierOrder::complete(420, 500, $candidates, \INF, 5.0, 0.2)->advice);
         self::assertSame(
@@ -60,9 +64,20 @@ final class WholeOrderTest extends TestCase
         );
     }
 
+    public function testALaterStepNeverComesWithoutTheEarlierOnes(): void
+    {
+        // The second step of the first item is dirt cheap, as behind a price break; its first one is dear to hold.
+        $behindABreak = [new FillStep(8, 60, 60, 40), new FillStep(8, 60, 10, 1)];
+        $order = SupplierOrder::complete(400, 500, [1 => $behindABreak, 2 => self::packs(50, 20)], \INF, 90.0, 0.2);
+        self::assertSame([2 => 2.0], $order->fill);
+        $order = SupplierOrder::complete(400, 520, [1 => $behindABreak], \INF, 90.0, 0.2);
+        self::assertSame([1 => 16.0], $order->fill, 'packs, not steps');
+        self::assertEqualsWithDelta((60 * 0.2 * 40 + 10 * 0.2 * 1) / 365, $order->fillCost, 1e-9);
+    }
+
     public function testFreightIsSavedOnlyWhereHoldingCostsLess(): void
     {
-        $candidates = [1 => self::pack(100, 50, 1.0, 20)];
+        $candidates = [1 => self::packs(100, 50, 1.0, 20)];
         self::assertSame(SupplierOrder::FILL, SupplierOrder::complete(500, 900, $candidates, 45.0, 0.0, 0.2)->advice);
         self::assertSame(SupplierOrder::SEND, SupplierOrder::complete(500, 900, $candidates, 5.0, 0.0, 0.2)->advice);
         self::assertSame(

@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Order;
+
+use TallBarrel\Core\Money\Money;
+
+/** Where the money goes; all values in the home currency. */
+final readonly class SpendingOverview
+{
+    /**
+     * @param array<string, float> $dueByWeek  still to come, by the Monday of the week it is due (overdue: this week)
+     * @param array<string, float> $bought     received, by the supplier's name, most first
+     * @param Money|null           $budgetLeft of the month, after all orders sent in it; null where there is no budget
+     */
+    public function __construct(public array $dueByWeek, public array $bought, public ?Money $budgetLeft)
+    {
+    }
+}

@@ -1,0 +1,289 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Planning;
+
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\Connection;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Store\Offer\StoredPrices;
+use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Supplier\Supplier;
+
+/**
+ * What of the proposals stands on the board: added up, in order, and a page of it at a time.
+ *
+ * @phpstan-import-type Row from BoardLine
+ */
+final readonly class Board
+{
+    /** Orders of the rows, by name. */
+    private const ORDERS = [
+        'rush' => "FIELD(p.reason, 'rush', 'out', 'below-safety-stock', 'below-reorder-point', 'below-minimum', ".
+            "'planned', 'price-rise', 'asked', 'fills-order', 'covered'), p.cover_days IS NULL, p.cover_days, ".
+            'i.code, p.id',
+        'money' => 'p.home_value DESC, i.code, p.id',
+        'risk' => 'p.at_risk DESC, i.code, p.id',
+        'doubt' => 'p.doubt DESC, i.code, p.id',
+        'code' => 'i.code, p.id',
+    ];
+
+    public function __construct(
+        private Connection $connection,
+        private Proposals $proposals,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /** Ticks or unticks all that is listed of one supplier and not drafted yet. */
+    public function chooseAll(Supplier $supplier, ?Site $site, bool $chosen): void
+    {
+        $this->connection->executeStatement(
+            'UPDATE proposal p JOIN offer o ON o.id = p.offer_id
+                SET p.chosen = ?, p.touched = 1, p.cut = IF(?, 0, p.cut)
+             WHERE o.supplier_id = ? AND p.listed = 1 AND p.draft_id IS NULL AND (p.packs > 0 OR p.split_packs > 0)
+             AND (? IS NULL OR p.site_id = ?)',
+            [(int) $chosen, (int) $chosen, $supplier->id, $site?->id, $site?->id],
+        );
+    }
+
+    /**
+     * What is listed and what is chosen, added up by supplier.
+     *
+     * @return array<int, SupplierSum> by supplier, 0 where nobody sells it
+     */
+    public function sums(?Site $site, string $words = ''): array
+    {
+        /**
+         * @var list<array{supplier: int|null, listed: int, rush: int, risk: float|null, chosen: string,
+         *      value: string|null, home: string|null, weight: float|null, packs: string|null, at_risk: float|null,
+         *      cut: string, cut_home: string|null, cut_risk: float|null}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT o.supplier_id supplier, COUNT(*) listed, MAX(p.reason = 'rush') rush, SUM(p.at_risk) risk,
+                    SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.home_value, 0)) home,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.weight_kg, 0)) weight,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.packs, 0)) packs,
+                    SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.at_risk, 0)) at_risk,
+                    SUM(p.cut = 1 AND p.draft_id IS NULL) cut,
+                    SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.home_value, 0)) cut_home,
+                    SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk, 0)) cut_risk
+             FROM ".
+                self::listed($words).
+                ' GROUP BY o.supplier_id',
+            $this->where($site, $words),
+        );
+        $sums = [];
+        foreach ($rows as $row) {
+            $sums[$row['supplier'] ?? 0] = new SupplierSum(
+                (int) $row['listed'],
+                1 === (int) $row['rush'],
+                (float) $row['risk'],
+                (int) $row['chosen'],
+                (float) $row['value'],
+                (float) $row['home'],
+                (float) $row['weight'],
+                (float) $row['packs'],
+                (float) $row['at_risk'],
+                (int) $row['cut'],
+                (float) $row['cut_home'],
+                (float) $row['cut_risk'],
+            );
+        }
+
+        return $sums;
+    }
+
+    /**
+     * Ids of what the board lists of one supplier, in order.
+     *
+     * @param int    $supplier 0 for what nobody sells
+     * @param string $order    one of the constants of ORDERS
+     *
+     * @return list<int>
+     */
+    public function page(
+        int $supplier,
+        ?Site $site,
+        string $order,
+        string $words = '',
+        int $from = 0,
+        int $most = \PHP_INT_MAX,
+    ): array {
+        /** @var list<int> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT p.id FROM '.
+                self::listed($words).
+                ' AND o.supplier_id <=> :supplier ORDER BY '.
+                self::ORDERS[$order].
+                sprintf(' LIMIT %d OFFSET %d', $most, $from),
+            $this->where($site, $words) + ['supplier' => 0 === $supplier ? null : $supplier],
+        );
+
+        return $ids;
+    }
+
+    /**
+     * The same for several suppliers, from one query.
+     *
+     * @param list<int> $suppliers 0 for what nobody sells
+     * @param string    $order     one of the constants of ORDERS
+     * @param int       $most      of each
+     *
+     * @return array<int, list<int>> ids in order, by supplier
+     */
+    public function pages(array $suppliers, ?Site $site, string $order, string $words, int $most): array
+    {
+        if ([] === $suppliers) {
+            return [];
+        }
+        /** @var list<array{id: int, supplier: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT id, supplier FROM (SELECT p.id, COALESCE(o.supplier_id, 0) supplier,
+                ROW_NUMBER() OVER (PARTITION BY o.supplier_id ORDER BY '.
+                self::ORDERS[$order].
+                ') n FROM '.
+                self::listed($words).
+                ' AND COALESCE(o.supplier_id,
+                    0) IN (:suppliers)) page WHERE n <= :most ORDER BY n',
+            $this->where($site, $words) + ['suppliers' => $suppliers, 'most' => $most],
+            ['suppliers' => ArrayParameterType::INTEGER],
+        );
+        $pages = [];
+        foreach ($rows as $row) {
+            $pages[$row['supplier']][] = $row['id'];
+        }
+
+        return $pages;
+    }
+
+    /** @return list<OutlineRow> what is chosen and not drafted, at all sites */
+    public function chosen(): array
+    {
+        /** @var list<array{id: int, reason: string, home_value: string, at_risk: float}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT p.id, p.reason, p.home_value, p.at_risk FROM '.
+                self::listed('').
+                ' AND p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL ORDER BY p.id',
+            $this->where(null, ''),
+        );
+
+        return array_map(
+            static fn (array $row): OutlineRow => new OutlineRow(
+                $row['id'],
+                $row['reason'],
+                (float) $row['home_value'],
+                (float) $row['at_risk'],
+            ),
+            $rows,
+        );
+    }
+
+    /** @return list<SavedProposal> those on the board whose item more than one supplier offers, the dearest first */
+    public function withSeveralSuppliers(?Site $site, int $most): array
+    {
+        /** @var list<int> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT p.id FROM '.
+                self::listed('').
+                ' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force
+                    WHERE :today BETWEEN from_day AND until_day GROUP BY item_id
+                    HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT '.
+                $most,
+            $this->where($site, ''),
+        );
+
+        return $this->proposals->load($ids);
+    }
+
+    /**
+     * What a basket is made of: what is chosen, or all that is proposed of the items on a list.
+     *
+     * @param array<int, true>|null $items null for what is chosen
+     *
+     * @return list<SavedProposal>
+     */
+    public function basket(?Site $site, ?array $items, int $most): array
+    {
+        /** @var list<array{id: int, item_id: int, chosen: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT p.id, p.item_id, p.chosen FROM '.
+                self::listed('').
+                ' AND p.draft_id IS NULL AND p.packs > 0 ORDER BY p.home_value DESC, p.id',
+            $this->where($site, ''),
+        );
+        $rows = array_filter(
+            $rows,
+            static fn (array $row): bool => null === $items ? 1 === $row['chosen'] : isset($items[$row['item_id']]),
+        );
+
+        return $this->proposals->load(array_slice(array_column($rows, 'id'), 0, $most));
+    }
+
+    private static function listed(string $words): string
+    {
+        return 'proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id'.
+            ('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').
+            '
+            WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site)
+              AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id
+              AND f.until_day > :today)'.
+            ('' === $words
+                ? ''
+                : "
+              AND (i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like
+                OR u.name LIKE :like OR p.class LIKE :like
+                OR (:words = 'left out' AND p.cut = 1)
+                   OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))");
+    }
+
+    /** @return array<string, int|string|null> */
+    private function where(?Site $site, string $words): array
+    {
+        return ['site' => $site?->id, 'today' => $this->clock->now()->format('Y-m-d')] +
+            ('' === $words ? [] : ['words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%']);
+    }
+
+    /**
+     * What the board shows of these, from one query.
+     *
+     * @param list<int> $ids
+     *
+     * @return array<int, BoardLine> by id
+     */
+    public function lines(array $ids): array
+    {
+        if ([] === $ids) {
+            return [];
+        }
+        /** @var list<Row> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT p.id, i.code item_code, i.name item_name, i.category, t.name site, p.reason, p.packs,
+                    p.proposed_before, p.split_packs, SUBSTRING_INDEX(v.name, ' ', 1) split_supplier, p.chosen, p.cut,
+                    p.odd, p.moves, p.value, p.cover_days, p.forecast_per_week, p.safety_stock, p.reorder_point,
+                    p.order_up_to, p.on_hand, p.coming, p.arrival, DATEDIFF(p.arrival, ?) arrives_in, p.facts,
+                    p.forecast, p.offer_id, o.supplier_id, o.pack_name, o.pack_content, s.currency,
+                    d.number draft, ".
+                StoredPrices::COLUMNS.
+                ', '.
+                Spending::LAST_PAID.
+                ' last_paid FROM proposal p JOIN item i ON i.id = p.item_id JOIN site t ON t.id = p.site_id
+             LEFT JOIN offer o ON o.id = p.offer_id LEFT JOIN supplier s ON s.id = o.supplier_id
+             LEFT JOIN offer w ON w.id = p.split_offer_id LEFT JOIN supplier v ON v.id = w.supplier_id
+             LEFT JOIN purchase_order d ON d.id = p.draft_id
+             WHERE p.id IN (?)',
+            [$this->clock->now()->format('Y-m-d'), $ids],
+            [1 => ArrayParameterType::INTEGER],
+        );
+        $lines = [];
+        foreach ($rows as $row) {
+            $lines[$row['id']] = new BoardLine($row);
+        }
+
+        return $lines;
+    }
+}

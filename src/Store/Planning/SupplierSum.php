@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Planning;
+
+/** What the board lists of one supplier, added up. */
+final readonly class SupplierSum
+{
+    /**
+     * @param int   $listed   proposals on the board
+     * @param bool  $rush     whether a customer waits for one of them
+     * @param float $risk     margin at risk of all of them until the next chance to order, home currency
+     * @param int   $chosen   ticked and not drafted yet; what follows is of these
+     * @param float $value    in the supplier's currency
+     * @param float $home     the same in the home currency
+     * @param float $atRisk   margin, home currency
+     * @param int   $cut      left out to stay within the budget; what follows is of these
+     * @param float $cutHome  value, home currency
+     * @param float $cutRisk  margin at risk, home currency
+     */
+    public function __construct(
+        public int $listed,
+        public bool $rush,
+        public float $risk,
+        public int $chosen,
+        public float $value,
+        public float $home,
+        public float $weightKg,
+        public float $packs,
+        public float $atRisk,
+        public int $cut,
+        public float $cutHome,
+        public float $cutRisk,
+    ) {
+    }
+
+    /** Of the supplier's currency for one of ours, as the chosen lines have it. */
+    public function rate(): float
+    {
+        return $this->home > 0 ? $this->value / $this->home : 1.0;
+    }
+}
