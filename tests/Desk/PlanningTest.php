@@ -268,7 +268,7 @@ final class PlanningTest extends DeskTestCase
         );
         self::assertEqualsWithDelta(0.5 * $rate('JAR-340R'), $rate('NEW-1'), 0.15 * $rate('JAR-340R'));
         self::assertStringContainsString(
-            'expected to sell like JAR-340R',
+            '"sells-like",{"item":"JAR-340R"',
             $this->value("SELECT facts FROM proposal p JOIN item i ON i.id = p.item_id WHERE i.code = 'NEW-1'"),
         );
         $this->post('/items/NEW-1/planning/facts', ['like' => 'NEW-1']);
@@ -608,7 +608,7 @@ final class PlanningTest extends DeskTestCase
         $this->post('/orders/'.$number.'/count-on', ['count' => '1']);
         self::assertSame('1', $this->value('SELECT counted_on FROM purchase_order WHERE number = ?', $number));
         self::assertStringNotContainsString(
-            'not counted on',
+            'forgotten-order',
             $this->value(
                 "SELECT GROUP_CONCAT(JSON_EXTRACT(explanation, '$.notes')) FROM proposal WHERE item_id = ?",
                 $late['item_id'],
@@ -616,7 +616,7 @@ final class PlanningTest extends DeskTestCase
         );
         $this->post('/orders/'.$number.'/count-on', ['count' => '0']);
         self::assertStringContainsString(
-            'not counted on',
+            'forgotten-order',
             $this->value(
                 "SELECT GROUP_CONCAT(JSON_EXTRACT(explanation, '$.notes')) FROM proposal WHERE item_id = ?",
                 $late['item_id'],

@@ -206,7 +206,9 @@ final class PlanningDataTest extends StoreTestCase
     public function testAProposalTakesOnlyWhatCanBeBought(): void
     {
         $proposals = self::get(Proposals::class);
-        $due = $proposals->load(array_map(static fn (OutlineRow $row): int => $row->id, self::get(Board::class)->chosen()));
+        $due = $proposals->load(
+            array_map(static fn (OutlineRow $row): int => $row->id, self::get(Board::class)->chosen()),
+        );
         self::assertNotSame([], $due);
         foreach ($due as $proposal) {
             if (null !== $proposal->offer() && null === $proposal->draft()) {

@@ -222,4 +222,11 @@ enum Unit: string
             self::Hour => ['h', 'time', '1'],
         };
     }
+
+    /** As much as can be counted in it: whole ones, or tenths of what can be divided. */
+    public function count(float $amount, RoundingMode $mode): BigDecimal
+    {
+        // A ten-thousandth of a unit is a rounding error of the floats, not demand.
+        return BigDecimal::of(number_format($amount, 4, '.', ''))->toScale($this->isDivisible() ? 1 : 0, $mode);
+    }
 }

@@ -21,9 +21,4 @@ final readonly class Adjustment
     {
         return (int) ceil(((int) $today->diff($this->until)->days) / 7);
     }
-
-    public function words(): string
-    {
-        return sprintf('Forecast %+g %% until %s: %s.', $this->percent, $this->until->format('j M'), $this->reason);
-    }
 }

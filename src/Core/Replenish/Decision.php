@@ -155,7 +155,7 @@ final readonly class Decision
     /**
      * @param list<OfferTerms> $offers
      *
-     * @return list<string>
+     * @return list<Note>
      */
     private function considered(
         DemandRecord $record,
@@ -166,25 +166,31 @@ final readonly class Decision
     ): array {
         $considered = [];
         if (null !== $record->standsIn()) {
-            $considered[] = $record->standsIn()->words();
+            $considered[] = new Note(Remark::SellsLike, [
+                'item' => $record->standsIn()->code,
+                'factor' => $record->standsIn()->factor,
+            ]);
         }
         if ($sourced->holidays > 0) {
-            $considered[] = sprintf('%d days more: holidays lie on the way.', $sourced->holidays);
+            $considered[] = new Note(Remark::Holidays, ['days' => $sourced->holidays]);
         }
         foreach ($record->adjustments as $adjustment) {
-            $considered[] = $adjustment->words();
+            $considered[] = new Note(Remark::Adjusted, [
+                'percent' => $adjustment->percent,
+                'until' => $adjustment->until->format('Y-m-d'),
+                'reason' => $adjustment->reason,
+            ]);
         }
         $chosen = $sourced->offer;
         foreach ($offers as $other) {
             if (null !== $chosen && $other !== $chosen && count($considered) <= self::OTHERS_NAMED) {
-                $considered[] = sprintf(
-                    '%s would cost %s for one against %s%s, %d days promised.',
-                    $background->suppliers[$other->supplierId]->name ?? 'Another supplier',
-                    number_format($other->unitCost($usual)->toFloat(), 2),
-                    number_format($chosen->unitCost($usual)->toFloat(), 2),
-                    $other->rank > $chosen->rank ? ' and comes second by rank' : '',
-                    $other->leadDays,
-                );
+                $considered[] = new Note(Remark::OtherSupplier, [
+                    'supplier' => $background->suppliers[$other->supplierId]->name ?? '',
+                    'cost' => $other->unitCost($usual)->toFloat(),
+                    'chosen' => $chosen->unitCost($usual)->toFloat(),
+                    'second' => $other->rank > $chosen->rank ? 1 : 0,
+                    'days' => $other->leadDays,
+                ]);
             }
         }
 
@@ -296,7 +302,7 @@ final readonly class Decision
         };
     }
 
-    /** @return list<string> */
+    /** @return list<Note> */
     private function odd(PlaceOutcome $outcome, BigDecimal $packs, Background $background): array
     {
         $odd = [];
@@ -306,20 +312,20 @@ final readonly class Decision
             $units = $offer->rule->pack->toStockUnits($packs)->toFloat();
             $perDay = $forecast->perDay();
             if ($perDay > 0 && $units > self::TIMES_THE_USUAL * 28 * $perDay) {
-                $odd[] = sprintf('%.0f times a month’s sales', $units / (28 * $perDay));
+                $odd[] = new Note(Remark::ManyMonths, ['times' => round($units / (28 * $perDay), 1)]);
             } elseif ($perDay > 0 && $units / $perDay > self::LASTS_TOO_LONG_DAYS) {
-                $odd[] = 'would last over a year';
+                $odd[] = new Note(Remark::OverAYear);
             }
             if (Stage::Dead === $outcome->stage()) {
-                $odd[] = 'not sold for half a year';
+                $odd[] = new Note(Remark::NotSold);
             }
             $jump = PriceChange::percent($offer->prices->priceFor($packs), $background->lastPrices[$offer->id] ?? null);
             if (null !== $jump && abs($jump) >= self::PRICE_JUMP_PERCENT) {
-                $odd[] = sprintf('price %+.0f %%', $jump);
+                $odd[] = new Note(Remark::PriceJump, ['percent' => round($jump, 1)]);
             }
         }
         if ($outcome->leans()) {
-            $odd[] = $forecast->bias > 0 ? 'forecast has been too high' : 'forecast has been too low';
+            $odd[] = new Note($forecast->bias > 0 ? Remark::ForecastTooHigh : Remark::ForecastTooLow);
         }
 
         return $odd;

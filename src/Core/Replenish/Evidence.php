@@ -11,11 +11,12 @@ use TallBarrel\Core\Demand\Mark;
 /**
  * What a planning run saw of a place, to be shown beside what it came to.
  *
+ * @phpstan-import-type NoteData from Note
  * @phpstan-type MarkData array{ago: int, kind: string, demand: float, taken: float|null, kept: bool}
  * @phpstan-type EvidenceData array{sold: list<float>, wanted: list<float|null>, marks: list<MarkData>,
  *      arrivals: list<array{string, float, string, bool|null}>, planned: list<array{string, float, string}>,
  *      met: list<int>,
- *      promisedDays: int, considered: list<string>, forward: array{string, string, string}|null, needed: float}
+ *      promisedDays: int, considered: list<NoteData>, forward: array{string, string, string}|null, needed: float}
  */
 final readonly class Evidence
 {
@@ -29,7 +30,7 @@ final readonly class Evidence
      * @param list<PlannedDemand> $planned
      * @param list<int>           $met          lead times of the latest receipts, in days
      * @param int                 $promisedDays the supplier's lead time
-     * @param list<string>        $considered   what else was looked at
+     * @param list<Note>          $considered   what else was looked at
      * @param float               $needed       stock units, before rounding to what can be bought
      */
     private function __construct(
@@ -46,7 +47,7 @@ final readonly class Evidence
     ) {
     }
 
-    /** @param list<string> $considered */
+    /** @param list<Note> $considered */
     public static function of(
         ItemSite $place,
         Cleaning $cleaning,
@@ -108,7 +109,7 @@ final readonly class Evidence
             ),
             'met' => $this->met,
             'promisedDays' => $this->promisedDays,
-            'considered' => $this->considered,
+            'considered' => Note::all($this->considered),
             'forward' => null === $forward
                     ? null
                     : [$forward->order, $forward->by->format('Y-m-d'), $forward->due->format('Y-m-d')],
@@ -148,7 +149,7 @@ final readonly class Evidence
             ),
             $data['met'],
             $data['promisedDays'],
-            $data['considered'],
+            array_map(Note::fromArray(...), $data['considered']),
             null === $forward ? null : new BringForward($forward[0], $day($forward[1]), $day($forward[2])),
             $data['needed'],
         );

@@ -7,14 +7,16 @@ namespace TallBarrel\Core\Replenish;
 /**
  * How a quantity was reached, as the lines of a sum a shopkeeper can add up, and the levels drawn beside it.
  *
- * @phpstan-type Data array{lines: list<array{string, string, string, bool}>, notes: list<string>, levels: array{
- *      safety: float, reorder: float, upTo: float}, leadDays: float}
+ * @phpstan-import-type NoteData from Note
+ * @phpstan-type LineData array{string, string, float|int, array<string, float|int|string>}
+ * @phpstan-type Data array{lines: list<LineData>, notes: list<NoteData>,
+ *      levels: array{safety: float, reorder: float, upTo: float}, leadDays: float}
  */
 final readonly class Explanation
 {
     /**
      * @param list<ExplanationLine> $lines
-     * @param list<string>          $notes remarks that are not part of the sum
+     * @param list<Note>            $notes remarks that are not part of the sum
      */
     public function __construct(
         public array $lines,
@@ -31,10 +33,15 @@ final readonly class Explanation
     {
         return [
             'lines' => array_map(
-                static fn (ExplanationLine $line): array => [$line->label, $line->sign, $line->figure, $line->total],
+                static fn (ExplanationLine $line): array => [
+                    $line->term->value,
+                    $line->sign,
+                    $line->amount,
+                    $line->with,
+                ],
                 $this->lines,
             ),
-            'notes' => $this->notes,
+            'notes' => Note::all($this->notes),
             'levels' => ['safety' => $this->safetyStock, 'reorder' => $this->reorderPoint, 'upTo' => $this->orderUpTo],
             'leadDays' => $this->leadDays,
         ];
@@ -45,10 +52,15 @@ final readonly class Explanation
     {
         return new self(
             array_map(
-                static fn (array $line): ExplanationLine => new ExplanationLine($line[0], $line[1], $line[2], $line[3]),
+                static fn (array $line): ExplanationLine => new ExplanationLine(
+                    Term::from($line[0]),
+                    $line[1],
+                    (float) $line[2],
+                    $line[3],
+                ),
                 $data['lines'],
             ),
-            $data['notes'],
+            array_map(Note::fromArray(...), $data['notes']),
             $data['levels']['safety'],
             $data['levels']['reorder'],
             $data['levels']['upTo'],

@@ -13,7 +13,7 @@ final readonly class Finding
     /**
      * @param BigDecimal   $packs  what to buy, after what other sites can give
      * @param list<Move>   $moves  from other sites
-     * @param list<string> $odd    what a person should look at twice
+     * @param list<Note>   $odd    what a person should look at twice
      * @param bool         $listed whether it stands on the board
      * @param bool         $chosen whether it is ticked
      */

@@ -8,8 +8,7 @@ use TallBarrel\Core\Demand\Forecast;
 
 /**
  * The levels a policy comes to for an item as it sells now, in stock units. At or below the reorder point it is
- * ordered;
- * up to the order-up-to level, or in lots where the policy fixes them.
+ * ordered; up to the order-up-to level, or in lots where the policy fixes them.
  */
 final readonly class Levels
 {
@@ -26,7 +25,8 @@ final readonly class Levels
      * @param float      $safety      kept against doubt
      * @param float      $coverDays   days from arrival that the order lasts
      * @param float|null $lot         fixed quantity, where the policy has one
-     * @param string     $coverWords  why it is so many days
+     * @param CoverBasis $basis       why it is so many days
+     * @param int|null   $otherCover  days the heuristic would cover, where that differs
      */
     private function __construct(
         public float $untilNext,
@@ -35,8 +35,8 @@ final readonly class Levels
         public float $orderUpTo,
         public float $coverDays,
         public ?float $lot,
-        public string $coverWords,
-        public ?string $lotCheck,
+        public CoverBasis $basis,
+        public ?int $otherCover,
     ) {
     }
 
@@ -50,7 +50,7 @@ final readonly class Levels
         $lead = $leadTime->days;
         $untilNext = $forecast->over($lead + $reviewDays);
         $perDay = $forecast->perDay();
-        [$cover, $words, $check] = self::cover($policy, $forecast, $lead, $reviewDays, $economics, $perDay);
+        [$cover, $basis, $other] = self::cover($policy, $forecast, $lead, $reviewDays, $economics, $perDay);
         $lot = null;
         if (PolicyKind::FixedQuantity === $policy->kind) {
             $lot = $policy->amount ?? max(1.0, $forecast->over($lead + $cover) - $forecast->over($lead));
@@ -62,7 +62,7 @@ final readonly class Levels
                 default => [0.0, 0.0],
             };
 
-            return new self($untilNext, 0.0, $min, $max, $cover, null, $words, null);
+            return new self($untilNext, 0.0, $min, $max, $cover, null, $basis, null);
         }
         $size = $lot ?? max(0.0, $forecast->over($lead + $cover) - $forecast->over($lead + $reviewDays));
         $safety = SafetyStock::for($policy->target, $forecast, $leadTime, $reviewDays, $size, null === $lot);
@@ -73,11 +73,12 @@ final readonly class Levels
             default => $forecast->over($lead + $cover) + $safety,
         };
 
-        return new self($untilNext, $safety, $reorderPoint, max($upTo, $reorderPoint), $cover, $lot, $words, $check);
+        return new self($untilNext, $safety, $reorderPoint, max($upTo, $reorderPoint), $cover, $lot, $basis, $other);
     }
 
     /**
-     * @return array{float, string, string|null} days an order lasts from arrival, why, and what the heuristic would say
+     * @return array{float, CoverBasis, int|null} days an order lasts from arrival, why, and days the heuristic would
+     *      cover where that differs
      */
     private static function cover(
         Policy $policy,
@@ -88,22 +89,22 @@ final readonly class Levels
         float $perDay,
     ): array {
         if (PolicyKind::CoverDays === $policy->kind) {
-            return [max((float) $reviewDays, $policy->amount ?? 0.0), 'as asked', null];
+            return [max((float) $reviewDays, $policy->amount ?? 0.0), CoverBasis::AsAsked, null];
         }
         if (PolicyKind::CoverValue === $policy->kind && null !== $economics->salesPrice && $economics->salesPrice > 0) {
             $days = $forecast->daysOf(($policy->amount ?? 0.0) / $economics->salesPrice);
 
             return [
                 max((float) $reviewDays, min((float) self::LONGEST_COVER, $days ?? self::LONGEST_COVER)),
-                'for the sales value asked for',
+                CoverBasis::ForSalesValue,
                 null,
             ];
         }
         if (in_array($policy->kind, [PolicyKind::Periodic, PolicyKind::LotForLot], true)) {
-            return [(float) $reviewDays, 'until the next order', null];
+            return [(float) $reviewDays, CoverBasis::UntilNextOrder, null];
         }
         if ($perDay <= 0 || $economics->holding() <= 0) {
-            return [(float) max($reviewDays, self::SHORTEST_COVER), 'nothing sells', null];
+            return [(float) max($reviewDays, self::SHORTEST_COVER), CoverBasis::NothingSells, null];
         }
         $longest = (float) max($reviewDays, min(self::LONGEST_COVER, $economics->shelfDays ?? self::LONGEST_COVER));
         if (count($forecast->weeks) > 1) {
@@ -116,12 +117,12 @@ final readonly class Levels
             $quick =
                 7 * DynamicLots::silverMeal($weeks, $economics->orderCost, $economics->holding() / 52)->firstCovers();
             $days = (float) max(self::SHORTEST_COVER, $exact);
-            $check = $quick === $exact ? null : sprintf('Silver–Meal would cover %d days.', $quick);
-            $words = 'cheapest over the coming season';
+            $other = $quick === $exact ? null : $quick;
+            $basis = CoverBasis::CheapestOverSeason;
         } else {
             $days = EconomicOrderQuantity::of($perDay * 365, $economics->orderCost, $economics->holding()) / $perDay;
-            $check = null;
-            $words = 'economic quantity';
+            $other = null;
+            $basis = CoverBasis::EconomicQuantity;
         }
         if (count($economics->breaks) > 1) {
             $withBreaks = $economics->incremental
@@ -134,10 +135,10 @@ final readonly class Levels
                 $economics->breaks,
             )[0];
             if ($quantity / $perDay > $days * 1.05) {
-                [$days, $words, $check] = [$quantity / $perDay, 'reaches a price break', null];
+                [$days, $basis, $other] = [$quantity / $perDay, CoverBasis::ReachesBreak, null];
             }
         }
 
-        return [max((float) $reviewDays, min($longest, $days)), $words, $check];
+        return [max((float) $reviewDays, min($longest, $days)), $basis, $other];
     }
 }

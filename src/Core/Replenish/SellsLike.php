@@ -13,11 +13,4 @@ final readonly class SellsLike
     public function __construct(public string $code, public WeeklyHistory $history, public float $factor)
     {
     }
-
-    public function words(): string
-    {
-        $times = 1.0 === $this->factor ? '' : sprintf(', × %g', $this->factor);
-
-        return sprintf('Too new for a history of its own: expected to sell like %s%s.', $this->code, $times);
-    }
 }

@@ -73,7 +73,9 @@ final readonly class SupplierOrder
         }
         $taken = self::withoutSuperfluous($taken, $gained - $missing, $holding);
         $fill = array_map(
-            static fn (array $steps): float => array_sum(array_map(static fn (FillStep $one): float => $one->packs, $steps)),
+            static fn (array $steps): float => array_sum(
+                array_map(static fn (FillStep $one): float => $one->packs, $steps),
+            ),
             $taken,
         );
         $cost = array_sum(array_map($holding, array_merge(...array_values($taken))));

@@ -134,7 +134,12 @@ final class ReorderBoard
         $advice = $this->fillUp->advise(array_values($suppliers), $this->sums($site), $site);
         $built = [];
         foreach ($pages as $id => $ids) {
-            $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], self::inOrder($ids, $lines), $advice[$id] ?? null);
+            $built[] = $this->group(
+                $suppliers[$id] ?? null,
+                $sums[$id],
+                self::inOrder($ids, $lines),
+                $advice[$id] ?? null,
+            );
         }
 
         return $built;
@@ -219,7 +224,8 @@ final class ReorderBoard
      * @param list<Offer>|null $offers of the item, where they are known already
      * @param ReorderRow|null  $row    the same, of its row
      *
-     * @return array{proposal: SavedProposal, row: ReorderRow, evidence: Evidence, chart: StockChart, outOn: \DateTimeImmutable|null,
+     * @return array{proposal: SavedProposal, row: ReorderRow, evidence: Evidence, chart: StockChart,
+     *      outOn: \DateTimeImmutable|null,
      *      arrival: \DateTimeImmutable, units: BigDecimal, others: list<Offer>, overdue: list<OpenOrder>,
      *      putOffTo: \DateTimeImmutable}
      */

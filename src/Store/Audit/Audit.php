@@ -31,7 +31,8 @@ final readonly class Audit
     {
         /** @var list<AuditEntry> $entries */
         $entries = $this->entities
-            ->createQuery('SELECT e, p FROM '.AuditEntry::class.' e LEFT JOIN e.person p WHERE e.subject = :subject ORDER BY e.id DESC')
+            ->createQuery('SELECT e, p FROM '.AuditEntry::class.' e LEFT JOIN e.person p WHERE e.subject = :subject
+                ORDER BY e.id DESC')
             ->setParameter('subject', $subject)
             ->setMaxResults($most)
             ->getResult();

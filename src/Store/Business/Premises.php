@@ -51,7 +51,11 @@ final class Premises implements ResetInterface
         /** @var list<Business|Site|null> $found */
         $found = $this->entities
             ->createQuery(
-                sprintf('SELECT b, s FROM %s b LEFT JOIN %s s WITH s.id > 0 ORDER BY s.id', Business::class, Site::class),
+                sprintf(
+                    'SELECT b, s FROM %s b LEFT JOIN %s s WITH s.id > 0 ORDER BY s.id',
+                    Business::class,
+                    Site::class,
+                ),
             )
             ->getResult();
         foreach ($found as $one) {

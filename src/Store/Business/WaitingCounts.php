@@ -48,7 +48,8 @@ final class WaitingCounts implements ResetInterface
                     (SELECT COUNT(DISTINCT order_id) FROM open_line WHERE due <= :day) dock,
                     (SELECT COUNT(*) FROM quote_round WHERE sent_at IS NOT NULL AND settled_at IS NULL) rounds,
                     (SELECT COUNT(*) FROM (SELECT item_id FROM moved_item WHERE item_id IS NOT NULL
-                        UNION SELECT o.item_id FROM moved_item m JOIN offer o ON o.supplier_id = m.supplier_id) m) moved,
+                        UNION SELECT o.item_id FROM moved_item m
+                        JOIN offer o ON o.supplier_id = m.supplier_id) m) moved,
                     (SELECT COUNT(*) FROM queued_message WHERE queue_name = 'failed') stopped,
                     (SELECT COUNT(*) FROM price_list WHERE state = 'read') lists,
                     (SELECT COUNT(*) FROM put_off WHERE until_day > :day) putOff,

@@ -18,7 +18,8 @@ final readonly class StoredPrices
             FROM price_break b WHERE b.offer_id = o.id) prices";
 
     /**
-     * @param array{break_kind: string|null, break_basis: string|null, discounts: string|null, prices: string|null, ...} $row
+     * @param array{break_kind: string|null, break_basis: string|null, discounts: string|null,
+     *      prices: string|null, ...} $row
      *
      * @return PriceBreaks|null of one pack, discounts taken off; null where there is no offer
      */

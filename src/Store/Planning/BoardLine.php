@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Replenish\Note;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\Offer\StoredPrices;
 
@@ -24,6 +25,7 @@ use TallBarrel\Store\Offer\StoredPrices;
  *      discounts: string|null, prices: string|null, last_paid: string|null}
  * @phpstan-import-type Move from SavedProposal
  * @phpstan-import-type EvidenceData from \TallBarrel\Core\Replenish\Evidence
+ * @phpstan-import-type NoteData from Note
  * @phpstan-import-type ForecastData from Forecast
  */
 final readonly class BoardLine
@@ -127,13 +129,13 @@ final readonly class BoardLine
             : [BigDecimal::of($this->row['split_packs']), $this->row['split_supplier']];
     }
 
-    /** @return list<string> what to look at twice */
+    /** @return list<Note> what to look at twice */
     public function odd(): array
     {
-        /** @var list<string> $odd */
+        /** @var list<NoteData> $odd */
         $odd = json_decode($this->row['odd'], true, flags: \JSON_THROW_ON_ERROR);
 
-        return $odd;
+        return array_map(Note::fromArray(...), $odd);
     }
 
     /** @return list<Move> what other sites could give */

@@ -12,6 +12,7 @@ use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Replenish\Finding;
 use TallBarrel\Core\Replenish\KnownForecast;
 use TallBarrel\Core\Replenish\Move;
+use TallBarrel\Core\Replenish\Note;
 use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -152,7 +153,7 @@ final readonly class Proposals
             $outcome->class,
             $outcome->stage()->value,
             $outcome->policy->kind->value,
-            self::json($finding->odd),
+            self::json(Note::all($finding->odd)),
             self::json($moves),
             $explanation->safetyStock,
             $explanation->reorderPoint,

@@ -16,6 +16,7 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Core\Replenish\Coming;
 use TallBarrel\Core\Replenish\Evidence;
 use TallBarrel\Core\Replenish\Explanation;
+use TallBarrel\Core\Replenish\Note;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\Item\Item;
@@ -30,6 +31,7 @@ use TallBarrel\Store\Type\BigDecimalType;
  * @phpstan-import-type Data from Explanation
  * @phpstan-import-type ForecastData from Forecast
  * @phpstan-import-type EvidenceData from Evidence
+ * @phpstan-import-type NoteData from Note
  * @phpstan-type Move array{site: int, units: float}
  */
 #[ORM\Entity]
@@ -153,7 +155,7 @@ class SavedProposal
     #[ORM\Column(length: 20, enumType: PolicyKind::class)]
     public readonly PolicyKind $policy;
 
-    /** @var list<string> what to look at twice */
+    /** @var list<NoteData> what to look at twice */
     #[ORM\Column(type: 'json')]
     private array $odd = [];
 
@@ -344,10 +346,10 @@ class SavedProposal
         return $this->cut;
     }
 
-    /** @return list<string> */
+    /** @return list<Note> */
     public function odd(): array
     {
-        return $this->odd;
+        return array_map(Note::fromArray(...), $this->odd);
     }
 
     /** @return list<Move> */

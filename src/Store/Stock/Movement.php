@@ -15,6 +15,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Entity(readOnly: true)]
 #[ORM\Table(name: 'stock_movement')]
 #[ORM\Index(columns: ['item_id', 'site_id', 'day'], name: 'movement_of_item')]
+#[ORM\Index(columns: ['item_id', 'day'], name: 'movement_latest')]
 class Movement
 {
     #[ORM\Id, ORM\Column(type: 'bigint'), ORM\GeneratedValue]

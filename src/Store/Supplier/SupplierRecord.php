@@ -68,7 +68,8 @@ final readonly class SupplierRecord
     /**
      * Prices paid against those of each item's first quarter, by quarter.
      *
-     * @return array{array<int, float>, array<int, float>} by quarters ago, oldest first: one supplier's, and everybody's
+     * @return array{array<int, float>, array<int, float>} by quarters ago, oldest first: one supplier's, and
+     *      everybody's
      *      in the categories it sells
      */
     private function indices(int $supplier, \DateTimeImmutable $today): array

@@ -25,12 +25,14 @@ use TallBarrel\Core\Replenish\ItemFacts;
 use TallBarrel\Core\Replenish\ItemSite;
 use TallBarrel\Core\Replenish\ItemWorth;
 use TallBarrel\Core\Replenish\KnownForecast;
+use TallBarrel\Core\Replenish\Note;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\PlannedDemand;
 use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\Reason;
+use TallBarrel\Core\Replenish\Remark;
 use TallBarrel\Core\Replenish\Replenishment;
 use TallBarrel\Core\Replenish\SellsLike;
 use TallBarrel\Core\Replenish\ServiceTarget;
@@ -195,8 +197,16 @@ final class DecisionTest extends TestCase
             [self::offer(1, 1, '24.00', 1), self::offer(2, 2, '18.00', 2, 5)],
         );
         self::assertSame(1, $finding->outcome->sourced->offer?->id);
-        self::assertSame(
-            ['Ostrel would cost 1.50 for one against 2.00 and comes second by rank, 5 days promised.'],
+        self::assertEquals(
+            [
+                new Note(Remark::OtherSupplier, [
+                    'supplier' => 'Ostrel',
+                    'cost' => 1.5,
+                    'chosen' => 2.0,
+                    'second' => 1,
+                    'days' => 5,
+                ]),
+            ],
             $finding->outcome->evidence->considered,
         );
     }
@@ -213,9 +223,9 @@ final class DecisionTest extends TestCase
                 1.5,
                 $weeks.' weeks',
             );
-            self::assertSame(
-                $standsIn,
-                str_contains(implode(' ', $finding->outcome->evidence->considered), 'expected to sell like OLD, × 0.5'),
+            self::assertEquals(
+                $standsIn ? [new Note(Remark::SellsLike, ['item' => 'OLD', 'factor' => 0.5])] : [],
+                $finding->outcome->evidence->considered,
             );
         }
     }
@@ -235,7 +245,10 @@ final class DecisionTest extends TestCase
             $finding->outcome->forecast()->over(28) - $finding->outcome->forecast()->over(21),
             0.2,
         );
-        self::assertContains('Forecast +50 % until 7 Dec: a fair.', $finding->outcome->evidence->considered);
+        self::assertContainsEquals(
+            new Note(Remark::Adjusted, ['percent' => 50.0, 'until' => '2026-12-07', 'reason' => 'a fair']),
+            $finding->outcome->evidence->considered,
+        );
     }
 
     public function testAForecastThatStillHoldsIsNotMadeAgain(): void
@@ -274,7 +287,7 @@ final class DecisionTest extends TestCase
             null,
             self::background(lastPrices: [1 => BigDecimal::of('20.00')]),
         );
-        self::assertSame(['price +20 %'], $finding->odd);
+        self::assertEquals([new Note(Remark::PriceJump, ['percent' => 20.0])], $finding->odd);
         [$finding] = self::decide(
             [self::place(1, 2)],
             null,
@@ -295,7 +308,7 @@ final class DecisionTest extends TestCase
                 ),
             ],
         );
-        self::assertSame(['22 times a month’s sales'], $finding->odd);
+        self::assertEquals([new Note(Remark::ManyMonths, ['times' => 22.5])], $finding->odd);
     }
 
     public function testACustomerWhoWaitsIsARushAndWhatIsMissedCounts(): void
