@@ -32,66 +32,21 @@ class Supplier implements PlanningRestsOnIt
     #[ORM\Version, ORM\Column(type: 'integer')]
     private int $version = 1;
 
-    #[ORM\Column(nullable: true)]
-    private ?int $netDays = null;
-
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
-    private BigDecimal $discountPercent;
-
-    #[ORM\Column]
-    private int $discountDays = 0;
-
-    #[ORM\Column(options: ['default' => false])]
-    private bool $endOfMonth = false;
-
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.00'])]
-    private BigDecimal $depositPercent;
-
-    /** Percent "@" days, such as "50@30 50@60". */
-    #[ORM\Column(length: 120, options: ['default' => ''])]
-    private string $instalments = '';
+    #[ORM\Embedded(columnPrefix: false)]
+    private AgreedTerms $terms;
 
     /** Incoterm 2020 and place, such as "DAP Ferry Lane". */
     #[ORM\Column(length: 80)]
     private string $deliveryTerms = '';
 
-    /** ISO weekdays separated by commas; empty for Monday to Friday. */
-    #[ORM\Column(length: 20)]
-    private string $orderWeekdays = '';
+    #[ORM\Embedded(columnPrefix: false)]
+    private OrderWindow $window;
 
-    #[ORM\Column(length: 5)]
-    private string $cutOff = '16:00';
+    #[ORM\Embedded(columnPrefix: false)]
+    private LeastOrder $least;
 
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
-    private ?BigDecimal $minimumValue = null;
-
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 1, nullable: true)]
-    private ?BigDecimal $minimumKg = null;
-
-    #[ORM\Column(nullable: true)]
-    private ?int $minimumPacks = null;
-
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
-    private ?BigDecimal $freeFreightFrom = null;
-
-    /** One of FreightTariff's kinds. */
-    #[ORM\Column(length: 10, options: ['default' => FreightTariff::FLAT])]
-    private string $freightKind = FreightTariff::FLAT;
-
-    /** Kilograms "=" cost, such as "0=9 30=18", where freight goes by weight. */
-    #[ORM\Column(length: 200, options: ['default' => ''])]
-    private string $freightSteps = '';
-
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 1, nullable: true)]
-    private ?BigDecimal $palletKg = null;
-
-    /** What the freight of an order, or of one pallet, costs below the free limit. */
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
-    private ?BigDecimal $freight = null;
-
-    /** Kilograms that fill a load, where an order pays best as a full one. */
-    #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 1, nullable: true)]
-    private ?BigDecimal $fullLoadKg = null;
+    #[ORM\Embedded(columnPrefix: false)]
+    private Freight $freight;
 
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
     private BigDecimal $taxPercent;
@@ -131,7 +86,10 @@ class Supplier implements PlanningRestsOnIt
         #[ORM\Column(length: 120)] private string $name,
         #[ORM\Column(length: 3)] private string $currency,
     ) {
-        $this->discountPercent = $this->depositPercent = BigDecimal::zero();
+        $this->terms = AgreedTerms::none();
+        $this->window = new OrderWindow();
+        $this->least = new LeastOrder();
+        $this->freight = new Freight();
         $this->taxPercent = BigDecimal::zero();
         $this->addresses = new ArrayCollection();
         $this->contacts = new ArrayCollection();
@@ -153,20 +111,13 @@ class Supplier implements PlanningRestsOnIt
 
     public function agreeTerms(PaymentTerms $terms): void
     {
-        $this->netDays = $terms->netDays;
-        $this->discountPercent = $terms->discountPercent;
-        $this->discountDays = $terms->discountDays;
-        $this->endOfMonth = $terms->endOfMonth;
-        $this->depositPercent = $terms->depositPercent;
-        $this->instalments = $terms->instalmentsLabel();
+        $this->terms = AgreedTerms::of($terms);
     }
 
     /** @throws InvalidValue */
     public function takesAtLeast(?BigDecimal $kilograms, ?int $packs): void
     {
-        OrderMinimum::of(null, $kilograms?->toFloat(), $packs);
-        $this->minimumKg = $kilograms;
-        $this->minimumPacks = $packs;
+        $this->least = LeastOrder::of($this->least->value(), $kilograms, $packs);
     }
 
     /**
@@ -178,26 +129,7 @@ class Supplier implements PlanningRestsOnIt
      */
     public function reckonsFreight(string $kind, string $steps = '', ?BigDecimal $palletKg = null): void
     {
-        if (
-            !in_array(
-                $kind,
-                [FreightTariff::NONE, FreightTariff::FLAT, FreightTariff::WEIGHT, FreightTariff::PALLET],
-                true,
-            )
-        ) {
-            throw InvalidValue::because(
-                sprintf('“%s” is no way of reckoning freight; expected none, flat, weight or pallet.', $kind),
-            );
-        }
-        if (FreightTariff::WEIGHT === $kind) {
-            FreightTariff::readSteps($steps);
-        }
-        if (FreightTariff::PALLET === $kind && true !== $palletKg?->isPositive()) {
-            throw InvalidValue::because('Freight by the pallet needs the kilograms that fill one.');
-        }
-        $this->freightKind = $kind;
-        $this->freightSteps = FreightTariff::WEIGHT === $kind ? trim($steps) : '';
-        $this->palletKg = $palletKg;
+        $this->freight = $this->freight->reckonedBy($kind, $steps, $palletKg);
     }
 
     /** @throws InvalidValue if it would be paid through itself */
@@ -235,24 +167,20 @@ class Supplier implements PlanningRestsOnIt
     /** @throws InvalidValue */
     public function takesOrders(string $weekdays, string $cutOff): void
     {
-        $days = '' === trim($weekdays) ? [] : array_map(intval(...), explode(',', $weekdays));
-        OrderDays::of($days, $cutOff);
-        $this->orderWeekdays = implode(',', $days);
-        $this->cutOff = $cutOff;
+        $this->window = OrderWindow::of($weekdays, $cutOff);
     }
 
     /** @param BigDecimal|null $freeFreightFrom in the supplier's currency, as the minimum */
     public function asksFor(?BigDecimal $minimumValue, ?BigDecimal $freeFreightFrom): void
     {
-        $this->minimumValue = $minimumValue;
-        $this->freeFreightFrom = $freeFreightFrom;
+        $this->least = LeastOrder::of($minimumValue, $this->least->kilograms(), $this->least->packs());
+        $this->freight = $this->freight->freeFrom($freeFreightFrom);
     }
 
     /** @param BigDecimal|null $freight of an order below the free limit, in the supplier's currency */
     public function ships(?BigDecimal $freight, ?BigDecimal $fullLoadKg): void
     {
-        $this->freight = $freight;
-        $this->fullLoadKg = $fullLoadKg;
+        $this->freight = $this->freight->costing($freight, $fullLoadKg);
     }
 
     /** @throws InvalidValue unless empty, or a rule of Incoterms 2020 and a place */
@@ -326,34 +254,15 @@ class Supplier implements PlanningRestsOnIt
     /** Takes over from a similar supplier what the two are likely to share: terms, freight, days; nobody's address. */
     public function beLike(self $other): void
     {
-        foreach (
-            [
-                'netDays',
-                'discountPercent',
-                'discountDays',
-                'endOfMonth',
-                'depositPercent',
-                'instalments',
-                'orderWeekdays',
-                'cutOff',
-                'minimumValue',
-                'minimumKg',
-                'minimumPacks',
-                'freeFreightFrom',
-                'freightKind',
-                'freightSteps',
-                'palletKg',
-                'freight',
-                'fullLoadKg',
-                'deliveryTerms',
-                'taxPercent',
-                'standingNote',
-                'buyer',
-                'wantsCsv',
-            ] as $what
-        ) {
-            $this->{$what} = $other->{$what};
-        }
+        $this->terms = clone $other->terms;
+        $this->window = clone $other->window;
+        $this->least = clone $other->least;
+        $this->freight = clone $other->freight;
+        $this->deliveryTerms = $other->deliveryTerms;
+        $this->taxPercent = $other->taxPercent;
+        $this->standingNote = $other->standingNote;
+        $this->buyer = $other->buyer;
+        $this->wantsCsv = $other->wantsCsv;
     }
 
     public function name(): string
@@ -374,45 +283,42 @@ class Supplier implements PlanningRestsOnIt
 
     public function terms(): ?PaymentTerms
     {
-        return null === $this->netDays
-            ? null
-            : PaymentTerms::net($this->netDays, $this->discountPercent, $this->discountDays)
-                ->fromEndOfMonth($this->endOfMonth)
-                ->withDeposit($this->depositPercent)
-                ->inInstalments($this->instalments);
+        return $this->terms->terms();
     }
 
     public function orderDays(): OrderDays
     {
-        return OrderDays::of(
-            '' === $this->orderWeekdays ? [] : array_map(intval(...), explode(',', $this->orderWeekdays)),
-            $this->cutOff,
-        );
+        return $this->window->days();
     }
 
     public function orderWeekdays(): string
     {
-        return $this->orderWeekdays;
+        return $this->window->weekdays();
     }
 
     public function minimum(): ?Money
     {
-        return null === $this->minimumValue ? null : Money::of($this->minimumValue, $this->currency);
+        return $this->money($this->least->value());
     }
 
     public function freeFreightFrom(): ?Money
     {
-        return null === $this->freeFreightFrom ? null : Money::of($this->freeFreightFrom, $this->currency);
+        return $this->money($this->freight->isFreeFrom());
     }
 
     public function freight(): ?Money
     {
-        return null === $this->freight ? null : Money::of($this->freight, $this->currency);
+        return $this->money($this->freight->cost());
+    }
+
+    private function money(?BigDecimal $amount): ?Money
+    {
+        return null === $amount ? null : Money::of($amount, $this->currency);
     }
 
     public function fullLoadKg(): ?BigDecimal
     {
-        return $this->fullLoadKg;
+        return $this->freight->fullLoadKg();
     }
 
     public function deliveryTerms(): string
@@ -463,20 +369,12 @@ class Supplier implements PlanningRestsOnIt
     /** In the supplier's currency. */
     public function freightTariff(): FreightTariff
     {
-        $free = $this->freeFreightFrom?->toFloat();
-        $cost = $this->freight?->toFloat() ?? 0.0;
-
-        return match ($this->freightKind) {
-            FreightTariff::WEIGHT => FreightTariff::readSteps($this->freightSteps, $free),
-            FreightTariff::PALLET => FreightTariff::byPallet($cost, $this->palletKg?->toFloat() ?? 0.0, $free),
-            FreightTariff::NONE => FreightTariff::none(),
-            default => 0.0 === $cost ? FreightTariff::none() : FreightTariff::flat($cost, $free),
-        };
+        return $this->freight->tariff();
     }
 
     public function orderMinimum(): OrderMinimum
     {
-        return OrderMinimum::of($this->minimumValue?->toFloat(), $this->minimumKg?->toFloat(), $this->minimumPacks);
+        return $this->least->minimum();
     }
 
     public function incoterm(): ?Incoterm
@@ -500,27 +398,27 @@ class Supplier implements PlanningRestsOnIt
 
     public function freightKind(): string
     {
-        return $this->freightKind;
+        return $this->freight->kind();
     }
 
     public function freightSteps(): string
     {
-        return $this->freightSteps;
+        return $this->freight->steps();
     }
 
     public function palletKg(): ?BigDecimal
     {
-        return $this->palletKg;
+        return $this->freight->palletKg();
     }
 
     public function minimumKg(): ?BigDecimal
     {
-        return $this->minimumKg;
+        return $this->least->kilograms();
     }
 
     public function minimumPacks(): ?int
     {
-        return $this->minimumPacks;
+        return $this->least->packs();
     }
 
     public function paidThrough(): ?self
