@@ -41,7 +41,7 @@ final class SuppliersTest extends DeskTestCase
         $this->post(
             '/suppliers/MURREL',
             [
-                'weekdays' => [2 => '1', 5 => '1'],
+                'weekdays' => ['2', '5'],
                 'cut_off' => '09:15',
                 'net_days' => '45',
                 'discount_percent' => '1,5',
@@ -64,7 +64,7 @@ final class SuppliersTest extends DeskTestCase
                 $form['caution'],
             ],
         );
-        self::assertSame([2, 5], array_keys((array) $form['weekdays']));
+        self::assertSame(['2', '5'], array_values((array) $form['weekdays']));
     }
 
     public function testTheSecondOfTwoPeopleIsToldAndLosesNothing(): void

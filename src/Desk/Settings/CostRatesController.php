@@ -4,15 +4,16 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Settings;
 
-use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
+use Symfony\Component\Form\FormInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
-use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Core\Problems;
+use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Work\Keeping\RateFeed;
@@ -25,31 +26,39 @@ final class CostRatesController extends AbstractController
         private readonly CurrentBusiness $business,
         private readonly Rates $rates,
         private readonly ClockInterface $clock,
+        private readonly Forms $forms,
     ) {
     }
 
     #[Route('', name: 'cost_rates', methods: ['GET'])]
     public function show(): Response
     {
-        return $this->page(Fields::none());
+        return $this->page($this->form());
     }
 
     #[Route('', name: 'cost_rates_save', methods: ['POST']), IsGranted('ROLE_IMPORT')]
     public function save(Request $request, EntityManagerInterface $entities): Response
     {
-        $fields = Fields::of($request);
-        $money = $fields->price('money', $fields->text('money')) ?? BigDecimal::zero();
-        $exchange = $fields->price('exchange', $fields->text('exchange')) ?? BigDecimal::zero();
-        if ($fields->isGood()) {
-            $fields->apply('money', fn () => $this->business->get()->reckonWith($money, $exchange));
+        $entry = new CostRatesEntry($this->business->get());
+        $form = $this->form($entry)->handleRequest($request);
+        $problems = new Problems();
+        if ($form->isSubmitted() && $form->isValid() && null !== $entry->money && null !== $entry->exchange) {
+            $problems->apply('money', fn () => $this->business->get()->reckonWith($entry->money, $entry->exchange));
+            Forms::show($problems, $form);
         }
-        if (!$fields->isGood()) {
-            return $this->page($fields);
+        if (!$form->isSubmitted() || !$form->isValid()) {
+            return $this->page($form);
         }
         $entities->flush();
         $this->addFlash('fine', 'Saved; every comparison counts with it from now on.');
 
         return $this->redirectToRoute('cost_rates');
+    }
+
+    /** @return FormInterface<mixed> */
+    private function form(?CostRatesEntry $entry = null): FormInterface
+    {
+        return $this->forms->of(CostRatesType::class, $entry ?? new CostRatesEntry($this->business->get()));
     }
 
     #[Route('/rates', name: 'rates_fetch', methods: ['POST']), IsGranted('ROLE_IMPORT')]
@@ -64,7 +73,8 @@ final class CostRatesController extends AbstractController
         return $this->redirectToRoute('cost_rates');
     }
 
-    private function page(Fields $fields): Response
+    /** @param FormInterface<mixed> $form */
+    private function page(FormInterface $form): Response
     {
         return $this->render(
             'settings/cost_rates.html.twig',
@@ -72,9 +82,9 @@ final class CostRatesController extends AbstractController
                 'business' => $this->business->get(),
                 'rates' => $this->rates->daysOn($this->clock->now()),
                 'history' => $this->rates->history($this->clock->now()->modify('-21 days')),
-                'fields' => $fields,
+                'form' => $form->createView(),
             ],
-            new Response(status: $fields->isGood() ? 200 : 422),
+            new Response(status: $form->isSubmitted() ? 422 : 200),
         );
     }
 }

@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Keeping;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Problems;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Supplier\Address;
+use TallBarrel\Store\Supplier\Contact;
+use TallBarrel\Store\Supplier\Supplier;
+
+/** Changes what is kept of a supplier: all of it, or nothing. */
+final readonly class ChangeSupplier
+{
+    public function __construct(private EntityManagerInterface $entities, private Audit $audit)
+    {
+    }
+
+    /**
+     * @param int $version of the supplier when it was looked at
+     *
+     * @return Problems what stands in the way, by field; nothing was saved unless there are none
+     */
+    public function change(Supplier $supplier, SupplierDetails $details, int $version, Person $person): Problems
+    {
+        $problems = new Problems();
+        if ($version !== $supplier->version()) {
+            $problems->refuse(
+                '',
+                'Somebody changed this supplier while you were typing. Your entries are still in the fields; look at '
+                .'them once more and save again.',
+            );
+
+            return $problems;
+        }
+        $problems->apply('name', fn () => $supplier->rename($details->name));
+        $this->parties($supplier, $details, $problems);
+        $this->places($supplier, $details, $problems);
+        $this->terms($supplier, $details, $problems);
+        $this->freight($supplier, $details, $problems);
+        $problems->apply(
+            'cut_off',
+            fn () => $supplier->takesOrders(implode(',', $details->weekdays), $details->cutOff),
+        );
+        $problems->apply('minimum_kg', fn () => $supplier->takesAtLeast($details->minimumKg, $details->minimumPacks));
+        $supplier->isBoughtFromBy($details->buyer);
+        $supplier->wantsOrders($details->wantsCsv);
+        $supplier->remember($details->caution, $details->note);
+        $supplier->jot($details->notes);
+        if ($problems->areNone()) {
+            $this->audit->note($person, 'supplier '.$supplier->code, 'Changed');
+            $this->entities->flush();
+        } else {
+            $this->entities->refresh($supplier);
+        }
+
+        return $problems;
+    }
+
+    private function parties(Supplier $supplier, SupplierDetails $details, Problems $problems): void
+    {
+        if (!$details->orders->isEmpty()) {
+            $problems->apply(
+                'email',
+                fn () => $supplier->orderThrough(
+                    $details->orders->name,
+                    $details->orders->email,
+                    $details->orders->phone,
+                ),
+            );
+        }
+        foreach ([Contact::QUOTES => $details->quotes, Contact::ACCOUNTS => $details->accounts] as $role => $party) {
+            $problems->apply(
+                $role.'_email',
+                fn () => $supplier->orderThrough($party->name, $party->email, '', $role),
+            );
+        }
+    }
+
+    private function places(Supplier $supplier, SupplierDetails $details, Problems $problems): void
+    {
+        foreach (
+            [
+                [Address::ORDER, $details->at, 'country'],
+                [Address::PAY, $details->paidAt, 'pay_country'],
+                [Address::SHIP_FROM, $details->shipsFrom, 'ship_country'],
+            ] as [$role, $place, $field]
+        ) {
+            if (Address::ORDER !== $role || !$place->isEmpty()) {
+                $problems->apply(
+                    $field,
+                    fn () => $supplier->moveTo($place->street, $place->postcode, $place->city, $place->country, $role),
+                );
+            }
+        }
+        $problems->apply(
+            'delivery_terms',
+            fn () => $supplier->deliversAs($details->deliveryTerms, $details->tax ?? $supplier->taxPercent()),
+        );
+    }
+
+    private function terms(Supplier $supplier, SupplierDetails $details, Problems $problems): void
+    {
+        if (null !== $details->netDays) {
+            $problems->apply(
+                'net_days',
+                fn () => $supplier->agreeTerms(
+                    PaymentTerms::net(
+                        $details->netDays,
+                        $details->discountPercent ?? BigDecimal::zero(),
+                        $details->discountDays ?? 0,
+                    )
+                        ->fromEndOfMonth($details->endOfMonth)
+                        ->withDeposit($details->deposit ?? BigDecimal::zero())
+                        ->inInstalments($details->instalments),
+                ),
+            );
+        }
+        $problems->apply('paid_through', fn () => $supplier->isPaidThrough($details->paidThrough));
+    }
+
+    private function freight(Supplier $supplier, SupplierDetails $details, Problems $problems): void
+    {
+        $problems->apply(
+            'freight_kind',
+            fn () => $supplier->reckonsFreight($details->freightKind, $details->freightSteps, $details->palletKg),
+        );
+        $supplier->ships($details->freight, $supplier->fullLoadKg());
+        $problems->apply('minimum', fn () => $supplier->asksFor($details->minimum, $details->freeFreight));
+    }
+}

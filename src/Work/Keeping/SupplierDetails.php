@@ -1,0 +1,88 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Keeping;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Supplier\Address;
+use TallBarrel\Store\Supplier\Contact;
+use TallBarrel\Store\Supplier\Supplier;
+
+/** What is kept of a supplier, as plain values: what stands, to be changed. Money is in the supplier's currency. */
+final class SupplierDetails
+{
+    public string $name = '';
+    public PartyDetails $orders;
+    public PartyDetails $quotes;
+    public PartyDetails $accounts;
+    public PlaceDetails $at;
+    public PlaceDetails $paidAt;
+    public PlaceDetails $shipsFrom;
+    public string $deliveryTerms = '';
+    public ?BigDecimal $tax = null;
+    /** Null where no terms were agreed. */
+    public ?int $netDays = null;
+    public ?BigDecimal $discountPercent = null;
+    public ?int $discountDays = null;
+    public bool $endOfMonth = false;
+    public ?BigDecimal $deposit = null;
+    public string $instalments = '';
+    public ?BigDecimal $minimum = null;
+    public ?BigDecimal $minimumKg = null;
+    public ?int $minimumPacks = null;
+    public ?BigDecimal $freeFreight = null;
+    public string $freightKind = '';
+    public ?BigDecimal $freight = null;
+    public string $freightSteps = '';
+    public ?BigDecimal $palletKg = null;
+    /** @var list<int> ISO weekdays */
+    public array $weekdays = [];
+    public string $cutOff = '';
+    public string $caution = '';
+    public string $note = '';
+    public string $notes = '';
+    public ?Supplier $paidThrough = null;
+    public ?Person $buyer = null;
+    public bool $wantsCsv = false;
+
+    public static function of(Supplier $supplier): self
+    {
+        $details = new self();
+        $details->name = $supplier->name();
+        $details->orders = PartyDetails::of($supplier->contact());
+        $details->quotes = PartyDetails::of($supplier->contactFor(Contact::QUOTES, true));
+        $details->accounts = PartyDetails::of($supplier->contactFor(Contact::ACCOUNTS, true));
+        $details->at = PlaceDetails::of($supplier->address());
+        $details->paidAt = PlaceDetails::of($supplier->addressFor(Address::PAY, true));
+        $details->shipsFrom = PlaceDetails::of($supplier->addressFor(Address::SHIP_FROM, true));
+        $details->deliveryTerms = $supplier->deliveryTerms();
+        $details->tax = $supplier->taxPercent();
+        $terms = $supplier->terms();
+        $details->netDays = $terms?->netDays;
+        $details->discountPercent = $terms?->discountPercent;
+        $details->discountDays = $terms?->discountDays;
+        $details->endOfMonth = $terms->endOfMonth ?? false;
+        $details->deposit = $terms?->depositPercent;
+        $details->instalments = $terms?->instalmentsLabel() ?? '';
+        $details->minimum = $supplier->minimum()?->amount;
+        $details->minimumKg = $supplier->minimumKg();
+        $details->minimumPacks = $supplier->minimumPacks();
+        $details->freeFreight = $supplier->freeFreightFrom()?->amount;
+        $details->freightKind = $supplier->freightKind();
+        $details->freight = $supplier->freight()?->amount;
+        $details->freightSteps = $supplier->freightSteps();
+        $details->palletKg = $supplier->palletKg();
+        $details->weekdays = $supplier->orderDays()->weekdays;
+        $details->cutOff = $supplier->orderDays()->cutOff;
+        $details->caution = $supplier->caution();
+        $details->note = $supplier->standingNote();
+        $details->notes = $supplier->notes();
+        $details->paidThrough = $supplier->paidThrough();
+        $details->buyer = $supplier->buyer();
+        $details->wantsCsv = $supplier->wantsCsv();
+
+        return $details;
+    }
+}
