@@ -41,11 +41,11 @@ final class CostRatesController extends AbstractController
     {
         $entry = new CostRatesEntry($this->business->get());
         $form = $this->form($entry)->handleRequest($request);
-        $problems = new Problems();
-        if ($form->isSubmitted() && $form->isValid() && null !== $entry->money && null !== $entry->exchange) {
-            $problems->apply('money', fn () => $this->business->get()->reckonWith($entry->money, $entry->exchange));
-            Forms::show($problems, $form);
-        }
+        Forms::attempt($form, function (Problems $problems) use ($entry): void {
+            if ($problems->areNone() && null !== $entry->money && null !== $entry->exchange) {
+                $problems->apply('money', fn () => $this->business->get()->reckonWith($entry->money, $entry->exchange));
+            }
+        });
         if (!$form->isSubmitted() || !$form->isValid()) {
             return $this->page($form);
         }

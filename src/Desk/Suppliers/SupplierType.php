@@ -7,7 +7,6 @@ namespace TallBarrel\Desk\Suppliers;
 use Symfony\Component\Form\AbstractType;
 use Symfony\Component\Form\Extension\Core\Type\CheckboxType;
 use Symfony\Component\Form\Extension\Core\Type\ChoiceType;
-use Symfony\Component\Form\Extension\Core\Type\HiddenType;
 use Symfony\Component\Form\Extension\Core\Type\TextType;
 use Symfony\Component\Form\FormBuilderInterface;
 use Symfony\Component\OptionsResolver\OptionsResolver;
@@ -25,8 +24,7 @@ final class SupplierType extends AbstractType
 {
     public function buildForm(FormBuilderInterface $builder, array $options): void
     {
-        /** @var array{version: int, suppliers: list<Supplier>, people: list<Person>} $options */
-        $builder->add('version', HiddenType::class, ['mapped' => false, 'data' => $options['version']]);
+        /** @var array{suppliers: list<Supplier>, people: list<Person>} $options */
         $this->who($builder);
         $this->trade($builder, $options);
         $this->ordering($builder, $options);
@@ -217,6 +215,7 @@ final class SupplierType extends AbstractType
             ])
             ->add('freight_kind', ChoiceType::class, [
                 'label' => 'Freight goes',
+                'empty_data' => FreightTariff::FLAT,
                 'property_path' => 'freightKind',
                 'choices' => [
                     'none, or in the price' => FreightTariff::NONE,
@@ -329,6 +328,6 @@ final class SupplierType extends AbstractType
     public function configureOptions(OptionsResolver $resolver): void
     {
         $resolver->setDefaults(['data_class' => SupplierDetails::class]);
-        $resolver->setRequired(['version', 'suppliers', 'people']);
+        $resolver->setRequired(['suppliers', 'people']);
     }
 }

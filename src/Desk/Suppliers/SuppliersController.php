@@ -14,6 +14,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Problems;
 use TallBarrel\Desk\Drawing\LeadTimeStrip;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Form\Forms;
@@ -151,13 +152,11 @@ final class SuppliersController extends AbstractController
         $supplier = $this->find($code);
         $details = SupplierDetails::of($supplier);
         $form = $this->form($supplier, $details)->handleRequest($request);
-        if ($form->isSubmitted() && $form->isValid()) {
-            $version = $form->get('version')->getData();
-            Forms::show(
-                $change->change($supplier, $details, is_numeric($version) ? (int) $version : 0, $person),
-                $form,
-            );
-        }
+        $version = $request->request->getInt('version');
+        Forms::attempt(
+            $form,
+            static fn (Problems $problems) => $change->change($supplier, $details, $version, $person, $problems),
+        );
         if (!$form->isSubmitted() || !$form->isValid()) {
             return $this->page($supplier, $form);
         }
@@ -172,7 +171,6 @@ final class SuppliersController extends AbstractController
         $others = $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']);
 
         return $this->forms->of(SupplierType::class, $details ?? SupplierDetails::of($supplier), [
-            'version' => $supplier->version(),
             'suppliers' => array_values(array_filter($others, static fn (Supplier $one): bool => $one !== $supplier)),
             'people' => $this->entities->getRepository(Person::class)->findBy([], ['name' => 'ASC']),
         ]);

@@ -22,13 +22,17 @@ final readonly class ChangeSupplier
     }
 
     /**
-     * @param int $version of the supplier when it was looked at
-     *
-     * @return Problems what stands in the way, by field; nothing was saved unless there are none
+     * @param int      $version  of the supplier when it was looked at
+     * @param Problems $problems what could not be read already; what else stands in the way is added, by field. Nothing
+     *                           is saved unless there are none
      */
-    public function change(Supplier $supplier, SupplierDetails $details, int $version, Person $person): Problems
-    {
-        $problems = new Problems();
+    public function change(
+        Supplier $supplier,
+        SupplierDetails $details,
+        int $version,
+        Person $person,
+        Problems $problems,
+    ): void {
         if ($version !== $supplier->version()) {
             $problems->refuse(
                 '',
@@ -36,7 +40,7 @@ final readonly class ChangeSupplier
                 .'them once more and save again.',
             );
 
-            return $problems;
+            return;
         }
         $problems->apply('name', fn () => $supplier->rename($details->name));
         $this->parties($supplier, $details, $problems);
@@ -58,8 +62,6 @@ final readonly class ChangeSupplier
         } else {
             $this->entities->refresh($supplier);
         }
-
-        return $problems;
     }
 
     private function parties(Supplier $supplier, SupplierDetails $details, Problems $problems): void

@@ -35,26 +35,38 @@ final class FigureType extends AbstractType
     {
         /** @var self::PRICE|self::QUANTITY|self::CHANGE $kind */
         $kind = $options['kind'];
+        $expects = is_string($options['expects']) ? $options['expects'] : '';
         $mark = $this->business->find()?->decimalMark() ?? Numerals::POINT;
         $builder->addViewTransformer(
             new CallbackTransformer(
                 static fn (?BigDecimal $figure): string => null === $figure
                     ? ''
                     : str_replace('.', $mark, (string) $figure->strippedOfTrailingZeros()),
-                static fn (?string $typed): ?BigDecimal => self::read((string) $typed, $kind, Numerals::with($mark)),
+                static fn (?string $typed): ?BigDecimal => self::read(
+                    (string) $typed,
+                    $kind,
+                    $expects,
+                    Numerals::with($mark),
+                ),
             ),
         );
     }
 
-    private static function read(string $typed, string $kind, Numerals $numerals): ?BigDecimal
+    private static function read(string $typed, string $kind, string $expects, Numerals $numerals): ?BigDecimal
     {
         if ('' === trim($typed)) {
             return null;
         }
         try {
-            return match ($kind) {
-                self::QUANTITY => $numerals->quantity($typed),
-                self::CHANGE => $numerals->decimal(rtrim($typed, '% '), 2, 'a percentage such as +20 or −30', true),
+            return match (true) {
+                '' !== $expects => $numerals->decimal($typed, 6, $expects),
+                self::QUANTITY === $kind => $numerals->quantity($typed),
+                self::CHANGE === $kind => $numerals->decimal(
+                    rtrim($typed, '% '),
+                    2,
+                    'a percentage such as +20 or −30',
+                    true,
+                ),
                 default => $numerals->price($typed),
             };
         } catch (InvalidValue $invalid) {
@@ -64,7 +76,10 @@ final class FigureType extends AbstractType
 
     public function configureOptions(OptionsResolver $resolver): void
     {
-        $resolver->setDefaults(['kind' => self::PRICE, 'attr' => ['inputmode' => 'decimal', 'autocomplete' => 'off']]);
+        $resolver->setDefaults(
+            ['kind' => self::PRICE, 'expects' => '', 'attr' => ['inputmode' => 'decimal', 'autocomplete' => 'off']],
+        );
+        $resolver->setAllowedTypes('expects', 'string');
         $resolver->setAllowedValues('kind', [self::PRICE, self::QUANTITY, self::CHANGE]);
     }
 

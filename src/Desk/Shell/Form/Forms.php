@@ -35,14 +35,29 @@ final readonly class Forms
     }
 
     /**
-     * What an act refused stands at the field it concerns, or above the form.
+     * Does something with what was typed, even where part of it could not be read, so that all that is wrong is said at
+     * once: what the act refuses stands at the field it concerns, or above the form.
      *
-     * @param FormInterface<mixed> $form
+     * @template T
+     *
+     * @param FormInterface<mixed>  $form
+     * @param callable(Problems): T $act  saves nothing unless there are no problems
+     *
+     * @return T
      */
-    public static function show(Problems $problems, FormInterface $form): void
+    public static function attempt(FormInterface $form, callable $act): mixed
     {
-        foreach ($problems->all() as $place => $reason) {
+        $problems = new Problems();
+        foreach ($form->getErrors(true) as $error) {
+            $origin = $error instanceof FormError ? $error->getOrigin() : null;
+            $problems->refuse($origin?->getName() ?? '', $error->getMessage());
+        }
+        $known = $problems->all();
+        $done = $act($problems);
+        foreach (array_diff_key($problems->all(), $known) as $place => $reason) {
             ($form->has($place) ? $form->get($place) : $form)->addError(new FormError($reason));
         }
+
+        return $done;
     }
 }
