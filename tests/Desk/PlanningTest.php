@@ -131,7 +131,12 @@ final class PlanningTest extends DeskTestCase
             'amount' => '20',
             'minimum' => '30',
         ]);
-        $this->browser->followRedirect();
+        self::assertResponseStatusCodeSame(422);
+        self::assertSame(
+            '20',
+            $this->browser->getCrawler()->filter('input[name="amount"]')->attr('value'),
+            'what was typed is still there',
+        );
         self::assertStringContainsString('A minimum of 30 does not go with a maximum of 20', $this->text());
         self::assertSame(
             'par',
@@ -205,8 +210,12 @@ final class PlanningTest extends DeskTestCase
             ] as $wrong
         ) {
             $this->post('/items/'.$one['code'].'/planning/adjust', $wrong);
-            $this->browser->followRedirect();
-            self::assertCount(1, $this->browser->getCrawler()->filter('.note.short'));
+            self::assertResponseStatusCodeSame(422);
+            self::assertGreaterThan(0, $this->browser->getCrawler()->filter('.error')->count());
+            self::assertSame(
+                $wrong['percent'],
+                $this->browser->getCrawler()->filter('input[name="percent"]')->attr('value'),
+            );
         }
         $this->post(
             '/items/'.
@@ -272,11 +281,11 @@ final class PlanningTest extends DeskTestCase
             $this->value("SELECT facts FROM proposal p JOIN item i ON i.id = p.item_id WHERE i.code = 'NEW-1'"),
         );
         $this->post('/items/NEW-1/planning/facts', ['like' => 'NEW-1']);
-        $this->browser->followRedirect();
+        self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('cannot be expected to sell like itself', $this->text());
         $this->post('/items/NEW-1/planning/facts', ['like' => 'NIX', 'shelf' => 'long']);
-        $this->browser->followRedirect();
         self::assertStringContainsString('There is no item NIX', $this->text());
+        self::assertStringContainsString('“long” is not a number of days', $this->text(), 'all that is wrong at once');
     }
 
     public function testARowIsPutOffWithAReasonAndComesBack(): void

@@ -6,22 +6,24 @@ namespace TallBarrel\Desk\Items;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
-use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Desk\Policies\PoliciesController;
+use TallBarrel\Core\Problems;
 use TallBarrel\Desk\Shell\Fields;
-use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Desk\Shell\Form\Forms;
+use TallBarrel\Desk\Stock\ItemPage;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
-use TallBarrel\Store\Planning\ForecastAdjustment;
-use TallBarrel\Store\Planning\HistoryVerdict;
 use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Work\Planning\AdjustForecast;
+use TallBarrel\Work\Planning\JudgeWeek;
+use TallBarrel\Work\Planning\SetItemPolicy;
+use TallBarrel\Work\Planning\TellOfItem;
 
 /** What a person tells planning about one item. Each change plans the item anew at once. */
 #[Route('/items/{code}/planning', requirements: ['code' => '[^/]+']), IsGranted('ROLE_BUY')]
@@ -29,161 +31,137 @@ final class ItemPlanningController extends AbstractController
 {
     public function __construct(
         private readonly EntityManagerInterface $entities,
-        private readonly Audit $audit,
-        private readonly ClockInterface $clock,
+        private readonly Forms $forms,
+        private readonly ItemPage $page,
     ) {
     }
 
     /** Its own policy, or that of its class. */
     #[Route('/policy', name: 'item_policy', methods: ['POST'])]
-    public function policy(string $code, Request $request, #[CurrentUser] Person $person): Response
-    {
+    public function policy(
+        string $code,
+        Request $request,
+        SetItemPolicy $set,
+        #[CurrentUser] Person $person,
+    ): Response {
         $item = $this->item($code);
-        $fields = Fields::of($request);
-        $own = $this->entities->find(ItemPolicy::class, ['item' => $item]);
-        if ('' === $fields->text('kind')) {
-            if (null !== $own) {
-                $this->entities->remove($own);
+        $own = $this->entities->find(ItemPolicy::class, ['item' => $item])?->policy();
+        $entry = new ItemPolicyEntry($own);
+        $form = $this->forms->of(ItemPolicyType::class, $entry)->handleRequest($request);
+        Forms::attempt($form, static function (Problems $problems) use ($set, $item, $entry, $person): void {
+            $policy = $problems->attempt('amount', $entry->policy(...));
+            if ($problems->areNone()) {
+                $set->set($item, $policy, $person);
             }
-            $this->audit->note($person, $code, 'Follows the policy of its class');
-        } else {
-            $policy = PoliciesController::policy($fields);
-            if (null !== $policy && null === $own) {
-                $this->entities->persist(new ItemPolicy($item, $policy));
-            } elseif (null !== $policy) {
-                $own->change($policy);
-            }
-            $this->audit->note($person, $code, sprintf('Policy of its own: %s', $policy?->kind->words() ?? ''));
-        }
+        });
 
-        return $this->done($item, $fields, 'The policy holds.');
+        return $form->isValid()
+            ? $this->done($item, 'The policy holds.')
+            : $this->refused($this->page->of($item, policy: $form));
     }
 
     /** Staple, shelf life, an item it sells like. */
     #[Route('/facts', name: 'item_facts', methods: ['POST'])]
-    public function facts(string $code, Request $request, #[CurrentUser] Person $person): Response
+    public function facts(string $code, Request $request, TellOfItem $tell, #[CurrentUser] Person $person): Response
     {
         $item = $this->item($code);
-        $fields = Fields::of($request);
-        $fields->apply('shelf', static function () use ($fields, $item): void {
-            $days = $fields->text('shelf');
-            if ('' !== $days && 1 !== preg_match('/^\d{1,4}$/', $days)) {
-                throw InvalidValue::notANumber($days, 'a shelf life in whole days');
-            }
-            $item->keep('1' === $fields->text('staple'), '' === $days ? null : (int) $days);
-        });
-        $fields->apply('like', function () use ($fields, $item): void {
-            $like = $fields->text('like');
-            $other =
-                '' === $like
-                    ? null
-                    : $this->entities->getRepository(Item::class)->findOneBy(['code' => $like]) ??
-                        throw InvalidValue::because(sprintf('There is no item %s for it to sell like.', $like));
-            $item->sellLike($other, $fields->price('factor', $fields->text('factor')));
-        });
-        $this->audit->note($person, $code, 'What planning should know of it was changed');
+        $entry = new ItemFactsEntry($item);
+        $form = $this->forms->of(ItemFactsType::class, $entry)->handleRequest($request);
+        Forms::attempt(
+            $form,
+            static fn (Problems $problems) => $tell->tell(
+                $item,
+                $entry->staple,
+                $entry->shelf,
+                $entry->like,
+                $entry->factor,
+                $person,
+                $problems,
+            ),
+        );
 
-        return $this->done($item, $fields, 'Saved, and planned again.');
+        return $form->isValid()
+            ? $this->done($item, 'Saved, and planned again.')
+            : $this->refused($this->page->of($item, facts: $form));
     }
 
     #[Route('/adjust', name: 'item_adjust', methods: ['POST'])]
-    public function adjust(string $code, Request $request, #[CurrentUser] Person $person): Response
-    {
+    public function adjust(
+        string $code,
+        Request $request,
+        AdjustForecast $adjust,
+        #[CurrentUser] Person $person,
+    ): Response {
         $item = $this->item($code);
-        $fields = Fields::of($request);
-        $site =
-            '' === $fields->text('site')
-                ? null
-                : $this->entities->getRepository(Site::class)->findOneBy(['code' => $fields->text('site')]);
-        $until = $fields->day('until', $fields->text('until'));
-        $typed = $fields->text('percent');
-        $fields->apply('percent', function () use ($typed, $until, $item, $site, $fields, $person): void {
-            $percent = $fields->numerals
-                ->decimal(rtrim($typed, '% '), 2, 'a percentage such as +20 or −30', true)
-                ->toFloat();
-            $this->entities->persist(
-                new ForecastAdjustment(
-                    $item,
-                    $site,
-                    $percent,
-                    $until ?? throw InvalidValue::because('Say until when it holds.'),
-                    $fields->text('reason'),
-                    $person,
-                    $this->clock->now(),
-                ),
-            );
-            $this->audit->note(
-                $person,
-                $item->code,
-                sprintf('Forecast %+g %% until %s: %s', $percent, $until->format('j M Y'), $fields->text('reason')),
-            );
+        $entry = new AdjustmentEntry();
+        $form = $this->forms->of(AdjustmentType::class, $entry)->handleRequest($request);
+        Forms::attempt($form, static function (Problems $problems) use ($adjust, $item, $entry, $person): void {
+            if ($problems->areNone() && null !== $entry->percent && null !== $entry->until) {
+                $percent = $entry->percent->toFloat();
+                $problems->apply(
+                    'percent',
+                    fn () => $adjust->adjust($item, $percent, $entry->until, $entry->reason, $person),
+                );
+            }
         });
 
-        return $this->done($item, $fields, 'The forecast is adjusted.');
+        return $form->isValid()
+            ? $this->done($item, 'The forecast is adjusted.')
+            : $this->refused($this->page->of($item, adjust: $form));
     }
 
     #[Route('/adjust/{id}/end', name: 'item_adjust_end', requirements: ['id' => '\d+'], methods: ['POST'])]
-    public function endAdjustment(string $code, int $id, #[CurrentUser] Person $person): Response
-    {
-        $adjustment = $this->entities->find(ForecastAdjustment::class, $id);
-        if (null !== $adjustment && $adjustment->item->code === $code) {
-            $this->entities->remove($adjustment);
-            $this->audit->note($person, $code, sprintf('Forecast no longer %+g %%', $adjustment->percent));
-        }
+    public function endAdjustment(
+        string $code,
+        int $id,
+        AdjustForecast $adjust,
+        #[CurrentUser] Person $person,
+    ): Response {
+        $item = $this->item($code);
+        $adjust->end($item, $id, $person);
 
-        return $this->done($this->item($code), Fields::none(), 'The adjustment is over.');
+        return $this->done($item, 'The adjustment is over.');
     }
 
     /** A week of history counts as it is, or is left out. */
     #[Route('/week', name: 'item_week', methods: ['POST'])]
-    public function week(string $code, Request $request, #[CurrentUser] Person $person): Response
+    public function week(string $code, Request $request, JudgeWeek $judge, #[CurrentUser] Person $person): Response
     {
         $item = $this->item($code);
         $fields = Fields::of($request);
-        $day = $fields->day('day', $fields->text('day'));
         $site = $this->entities->getRepository(Site::class)->findOneBy(['code' => $fields->text('site')]);
-        if (null === $day || null === $site || $day >= $this->clock->now()->setTime(0, 0)) {
-            $fields->refuse('day', 'Choose a day of a week that is over.');
-        } else {
-            $keep = 'keep' === $fields->text('verdict');
-            $known = $this->entities
-                ->getRepository(HistoryVerdict::class)
-                ->findOneBy(['item' => $item, 'site' => $site, 'day' => $day]);
-            if (null === $known) {
-                $this->entities->persist(new HistoryVerdict($item, $site, $day, $keep, $person, $this->clock->now()));
-            } else {
-                $known->decide($keep, $person, $this->clock->now());
+        $day = $fields->day('day', $fields->text('day'));
+        $fields->apply('day', static function () use ($judge, $item, $site, $day, $fields, $person): void {
+            if (null === $site || null === $day) {
+                throw InvalidValue::because('Choose a day of a week that is over.');
             }
-            $this->audit->note(
-                $person,
-                $code,
-                sprintf(
-                    'The week of %s at %s %s',
-                    $day->format('j M Y'),
-                    $site->name,
-                    $keep ? 'counts as it is' : 'is left out',
-                ),
-            );
+            $judge->judge($item, $site, $day, 'keep' === $fields->text('verdict'), $person);
+        });
+        if (!$fields->isGood()) {
+            $this->addFlash('short', implode(' ', $fields->errors()));
+
+            return $this->redirectToRoute('item', ['code' => $item->code]);
         }
 
-        return $this->done($item, $fields, 'The history is read anew.', $site?->code);
+        return $this->done($item, 'The history is read anew.', $site?->code);
     }
 
-    private function done(Item $item, Fields $fields, string $words, ?string $site = null): Response
+    private function done(Item $item, string $words, ?string $site = null): Response
     {
-        if ($fields->isGood()) {
-            $this->entities->flush();
-            $this->addFlash('fine', $words);
-        } else {
-            $this->addFlash('short', implode(' ', $fields->errors()));
-        }
+        $this->addFlash('fine', $words);
 
         return $this->redirectToRoute('item', ['code' => $item->code] + (null === $site ? [] : ['site' => $site]));
     }
 
+    /** @param array<string, mixed> $page */
+    private function refused(array $page): Response
+    {
+        return $this->render('stock/item.html.twig', $page, new Response(status: 422));
+    }
+
     private function item(string $code): Item
     {
-        return $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ??
+        return $this->page->find($code) ??
             throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
     }
 }

@@ -126,7 +126,7 @@ final class OfferController extends AbstractController
                 : $this->connection->fetchAllAssociative(
                     'SELECT DATE(o.sent_at) day, l.price, o.number, l.packs FROM order_line l
                         JOIN purchase_order o ON o.id = l.order_id WHERE l.offer_id = ? AND o.sent_at IS NOT NULL
-                        ORDER BY o.sent_at DESC LIMIT 40',
+                        ORDER BY o.sent_at DESC, l.id DESC LIMIT 40',
                     [$offer->id],
                 );
 

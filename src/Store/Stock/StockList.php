@@ -120,7 +120,7 @@ final readonly class StockList
                 l.pack_name, s.name site
              FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier u ON u.id = o.supplier_id
              JOIN site s ON s.id = l.site_id
-             WHERE l.item_id = ? ORDER BY o.id DESC LIMIT '.$most,
+             WHERE l.item_id = ? ORDER BY o.id DESC, l.id DESC LIMIT '.$most,
             [$item],
         );
 

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Items;
+
+use Symfony\Component\Form\AbstractType;
+use Symfony\Component\Form\Extension\Core\Type\ChoiceType;
+use Symfony\Component\Form\Extension\Core\Type\EnumType;
+use Symfony\Component\Form\FormBuilderInterface;
+use Symfony\Component\OptionsResolver\OptionsResolver;
+use TallBarrel\Core\Replenish\PolicyKind;
+use TallBarrel\Core\Replenish\ServiceTarget;
+use TallBarrel\Desk\Shell\Form\FigureType;
+
+/** @extends AbstractType<ItemPolicyEntry> */
+final class ItemPolicyType extends AbstractType
+{
+    public function buildForm(FormBuilderInterface $builder, array $options): void
+    {
+        $builder
+            ->add('kind', EnumType::class, [
+                'class' => PolicyKind::class,
+                'label' => 'Policy',
+                'placeholder' => 'that of its class',
+                'choice_label' => static fn (PolicyKind $kind): string => $kind->words(),
+            ])
+            ->add('target', ChoiceType::class, [
+                'label' => 'Service is',
+                'empty_data' => ServiceTarget::CYCLE,
+                'choices' => ['deliveries in time' => ServiceTarget::CYCLE, 'demand served' => ServiceTarget::FILL],
+            ])
+            ->add('service', FigureType::class, ['label' => 'aimed at', 'unit' => '%'])
+            ->add('amount', FigureType::class, ['label' => 'Figure', 'help' => 'Maximum, par level, days or value.'])
+            ->add('minimum', FigureType::class, ['label' => 'Minimum']);
+    }
+
+    public function configureOptions(OptionsResolver $resolver): void
+    {
+        $resolver->setDefaults(['data_class' => ItemPolicyEntry::class]);
+    }
+}

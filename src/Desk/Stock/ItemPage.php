@@ -1,0 +1,178 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Stock;
+
+use Doctrine\Common\Collections\ArrayCollection;
+use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\ORM\Query\Parameter;
+use Symfony\Component\Clock\ClockInterface;
+use Symfony\Component\Form\FormInterface;
+use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Replenish\Policy;
+use TallBarrel\Desk\Drawing\Barrel;
+use TallBarrel\Desk\Drawing\DemandChart;
+use TallBarrel\Desk\Drawing\LeadTimeStrip;
+use TallBarrel\Desk\Items\AdjustmentEntry;
+use TallBarrel\Desk\Items\AdjustmentType;
+use TallBarrel\Desk\Items\ItemFactsEntry;
+use TallBarrel\Desk\Items\ItemFactsType;
+use TallBarrel\Desk\Items\ItemPolicyEntry;
+use TallBarrel\Desk\Items\ItemPolicyType;
+use TallBarrel\Desk\Reorder\ReorderBoard;
+use TallBarrel\Desk\Shell\Form\Forms;
+use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Offer\Offers;
+use TallBarrel\Store\Order\OpenLines;
+use TallBarrel\Store\Planning\ForecastAdjustment;
+use TallBarrel\Store\Planning\ItemPolicy;
+use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Stock\MovementKind;
+use TallBarrel\Store\Stock\StockList;
+
+/** All an item's page shows. */
+final readonly class ItemPage
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Offers $offers,
+        private StockList $stock,
+        private OpenLines $open,
+        private Proposals $proposals,
+        private ReorderBoard $board,
+        private Rates $rates,
+        private Forms $forms,
+        private Shell $shell,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /** Read with its own policy, where it has one. */
+    public function find(string $code): ?Item
+    {
+        /** @var list<Item|ItemPolicy|null> $found */
+        $found = $this->entities
+            ->createQuery(
+                sprintf(
+                    'SELECT i, p FROM %s i LEFT JOIN %s p WITH p.item = i WHERE i.code = :code',
+                    Item::class,
+                    ItemPolicy::class,
+                ),
+            )
+            ->setParameter('code', $code)
+            ->getResult();
+
+        return ($found[0] ?? null) instanceof Item ? $found[0] : null;
+    }
+
+    /**
+     * @param string|null               $site   code of the site looked at; null for the one chosen above
+     * @param FormInterface<mixed>|null $policy the forms as they were sent, where something in them is wrong
+     * @param FormInterface<mixed>|null $adjust
+     * @param FormInterface<mixed>|null $facts
+     *
+     * @return array<string, mixed>
+     */
+    public function of(
+        Item $item,
+        ?string $site = null,
+        ?FormInterface $policy = null,
+        ?FormInterface $adjust = null,
+        ?FormInterface $facts = null,
+    ): array {
+        $places = $this->proposals->ofItem($item->id);
+        $site ??= $this->shell->site()->code ?? '';
+        $shown =
+            array_values(
+                array_filter($places, static fn (SavedProposal $place): bool => $place->site->code === $site),
+            )[0] ??
+            ($places[0] ?? null);
+        $today = $this->clock->now()->setTime(0, 0);
+        $held = $this->stock->held($item->id);
+        $open = $this->open->bySite([$item->id], $today);
+        $inForce = $this->rates->allOn($today);
+        $offers = [];
+        $ofItem = $this->offers->ofItem($item);
+        foreach ($ofItem as $offer) {
+            $rate = $inForce[$offer->supplier->currency()->code] ?? null;
+            $need = null === $shown ? 1 : max(1, (int) ceil($shown->forecast()->over(28)));
+            $offers[] = [
+                'offer' => $offer,
+                'packs' => $offer->rule()->packsFor($need),
+                'unitCost' => null === $rate ? null : $offer->at($rate)->unitCost($need),
+                'need' => $need,
+            ];
+        }
+
+        $evidence = $shown?->evidence($today);
+
+        return [
+            'item' => $item,
+            'places' => array_map(static function (SavedProposal $place) use ($held, $open): array {
+                $here = $held[$place->site->id] ?? 0.0;
+                $coming = ($open[$place->item->id.':'.$place->site->id] ?? null)?->units()->toFloat() ?? 0.0;
+
+                return [
+                    'place' => $place,
+                    'now' => ['held' => $here, 'coming' => $coming],
+                    'barrel' => Barrel::of(
+                        $here,
+                        $coming,
+                        $place->safetyStock,
+                        $place->reorderPoint,
+                        $place->orderUpTo,
+                    ),
+                ];
+            }, $places),
+            'shown' => null === $shown ? null : $this->board->why($shown, $ofItem),
+            'demand' => null === $shown || null === $evidence
+                    ? null
+                    : DemandChart::of($evidence->sold, $evidence->marks, $shown->forecast(), $today),
+            'leads' => null === $evidence ? null : LeadTimeStrip::of($evidence->met, $evidence->promisedDays),
+            'forms' => [
+                'policy' => (
+                    $policy ?? $this->forms->of(ItemPolicyType::class, new ItemPolicyEntry($this->ownPolicy($item)))
+                )
+                    ->createView(),
+                'adjust' => ($adjust ?? $this->forms->of(AdjustmentType::class, new AdjustmentEntry()))->createView(),
+                'facts' => ($facts ?? $this->forms->of(ItemFactsType::class, new ItemFactsEntry($item)))->createView(),
+            ],
+            'adjustments' => $this->entities
+                ->createQuery(
+                    'SELECT a FROM '.
+                        ForecastAdjustment::class.
+                        ' a WHERE a.item = :item AND a.until > :today ORDER BY a.id',
+                )
+                ->setParameters(
+                    new ArrayCollection([
+                        new Parameter('item', $item),
+                        new Parameter('today', $today->format('Y-m-d')),
+                    ]),
+                )
+                ->getResult(),
+            'balances' => $this->stock->balances($item->id),
+            'movements' => array_map(
+                static fn (array $row): array => ['words' => MovementKind::from($row['kind'])->words()] + $row,
+                $this->stock->movements($item->id, 25),
+            ),
+            'orders' => array_map(
+                static fn (array $row): array => ['words' => OrderState::from($row['state'])->words()] + $row,
+                $this->stock->orders($item->id, 12),
+            ),
+            'offers' => $offers,
+            'today' => $today,
+        ];
+    }
+
+    private function ownPolicy(Item $item): ?Policy
+    {
+        // Read along with the item: where there is none, none is asked for again.
+        $own = $this->entities->getUnitOfWork()->tryGetById(['item' => $item->id], ItemPolicy::class);
+
+        return $own instanceof ItemPolicy ? $own->policy() : null;
+    }
+}
