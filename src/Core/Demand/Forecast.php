@@ -60,12 +60,17 @@ final readonly class Forecast
     {
         $sum = 0.0;
         // After the last forecast week and the last adjusted one, all weeks are alike.
-        $last = max([count($this->weeks) - 1, ...array_column($this->adjustments, 1)]);
+        $last = count($this->weeks) - 1;
+        foreach ($this->adjustments as [, $weeks]) {
+            $last = max($last, $weeks);
+        }
+        $plain = [] === $this->adjustments;
         for ($week = 0; $days > 0; ++$week) {
+            $units = $plain ? $this->weeks[min($week, $last)] : $this->week($week);
             if ($week >= $last) {
-                return $sum + ($this->week($last) * $days) / 7;
+                return $sum + ($units * $days) / 7;
             }
-            $sum += ($this->week($week) * min($days, 7.0)) / 7;
+            $sum += $units * ($days < 7.0 ? $days : 7.0) / 7;
             $days -= 7;
         }
 

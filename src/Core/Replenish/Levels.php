@@ -109,8 +109,11 @@ final readonly class Levels
         $longest = (float) max($reviewDays, min(self::LONGEST_COVER, $economics->shelfDays ?? self::LONGEST_COVER));
         if (count($forecast->weeks) > 1) {
             $weeks = [];
-            for ($week = 0; $week < self::WEEKS_LOOKED_AT; ++$week) {
-                $weeks[] = $forecast->over($lead + 7 * ($week + 1)) - $forecast->over($lead + 7 * $week);
+            $until = $forecast->over($lead);
+            for ($week = 1; $week <= self::WEEKS_LOOKED_AT; ++$week) {
+                $before = $until;
+                $until = $forecast->over($lead + 7 * $week);
+                $weeks[] = $until - $before;
             }
             $exact =
                 7 * DynamicLots::wagnerWhitin($weeks, $economics->orderCost, $economics->holding() / 52)->firstCovers();

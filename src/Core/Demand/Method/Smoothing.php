@@ -329,7 +329,17 @@ final readonly class Smoothing implements Model
      */
     private static function plainStart(array $demand, Trend $trend): array
     {
-        $known = array_filter($demand, static fn (?float $value): bool => null !== $value);
+        // The first known values are enough, and mostly the very first: the rest of the series is not looked at.
+        $known = [];
+        $wanted = Trend::None === $trend ? 1 : self::LINE_THROUGH;
+        foreach ($demand as $t => $value) {
+            if (null !== $value) {
+                $known[$t] = $value;
+                if (count($known) === $wanted) {
+                    break;
+                }
+            }
+        }
         $first = array_key_first($known);
         if (null === $first) {
             throw InvalidValue::because('There is no known value to smooth.');
@@ -337,7 +347,7 @@ final readonly class Smoothing implements Model
         if (Trend::None === $trend) {
             return [$known[$first], 0.0, [], $first + 1];
         }
-        [$intercept, $slope] = self::line(array_slice($known, 0, self::LINE_THROUGH, true), $first);
+        [$intercept, $slope] = self::line($known, $first);
 
         return [$intercept - $slope, $slope, [], $first];
     }
