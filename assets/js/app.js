@@ -1,8 +1,11 @@
 // What the pages do in the browser: keys, walking rows, taking scans. Rules and sums are on the server.
 import htmx from 'htmx.org';
 import Alpine from '@alpinejs/csp';
+import './ask.js';
 
 window.htmx = htmx;
+// A field of a form that does something else than the strip.
+const belongsToAnother = (element, next) => typing(element) && !element.matches('[type="checkbox"], [type="radio"]') && element.form && element.form !== next.form && element.form.method === 'post';
 const typing = (element) => element && (element.matches('input, textarea, select') || element.isContentEditable);
 
 document.addEventListener('htmx:configRequest', (event) => {
@@ -16,8 +19,10 @@ Alpine.data('keys', () => ({
     going: false,
     press(event) {
         if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+            // Once for each press, never from a field of another action, never behind a dialog.
             const next = document.querySelector('[data-next]');
-            if (next) { event.preventDefault(); next.click(); }
+            event.preventDefault();
+            if (next && !event.repeat && !document.querySelector('dialog[open]') && !belongsToAnother(event.target, next)) next.click();
             return;
         }
         if (event.key === 'Escape') {
@@ -99,9 +104,40 @@ document.addEventListener('htmx:oobBeforeSwap', (event) => {
 document.addEventListener('htmx:afterSwap', markRow);
 document.addEventListener('htmx:oobAfterSwap', markRow);
 
+// Two low tones: something was not taken, look up.
+const beep = () => {
+    try {
+        const sound = new AudioContext();
+        [0, 0.18].forEach((at) => {
+            const tone = sound.createOscillator();
+            tone.frequency.value = 220;
+            tone.connect(sound.destination);
+            tone.start(sound.currentTime + at);
+            tone.stop(sound.currentTime + at + 0.12);
+        });
+    } catch { /* No sound here; the words and the mark say the same. */ }
+};
+
 // The dock's field takes a scan wherever the eye is: a scanner is a keyboard that ends with Enter.
 Alpine.data('dock', () => ({
-    init() { this.$root.querySelector('#scan')?.focus(); },
+    init() {
+        this.$root.querySelector('#scan')?.focus();
+        this.listBadScans();
+    },
+    // What could not be taken stays on a list until the count is left; the field is free for the next scan.
+    listBadScans() {
+        const list = this.$root.querySelector('#bad-scans');
+        if (!list) return;
+        const name = `bad-scans-${list.dataset.delivery}`;
+        const bad = JSON.parse(sessionStorage.getItem(name) ?? '[]');
+        if (list.dataset.scan) {
+            bad.unshift(list.dataset.scan);
+            sessionStorage.setItem(name, JSON.stringify(bad.slice(0, 20)));
+            beep();
+        }
+        list.replaceChildren(...bad.map((scan) => Object.assign(document.createElement('li'), { className: 'tag short', textContent: scan })));
+        list.hidden = bad.length === 0;
+    },
     catchScan(event) {
         if (typing(event.target) || event.key.length !== 1 || event.ctrlKey || event.metaKey || event.key === '?' || event.key === '/') return;
         this.$root.querySelector('#scan')?.focus();

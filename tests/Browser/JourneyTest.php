@@ -138,6 +138,13 @@ final class JourneyTest extends TestCase
         }
     }
 
+    /** The question that was opened, answered with yes. */
+    private static function confirm(string $words): void
+    {
+        self::until('#ask[open]', $words);
+        self::one('#ask-yes')->sendKeys(WebDriverKeys::ENTER);
+    }
+
     private static function signIn(string $name): void
     {
         self::$chrome->manage()->deleteAllCookies();
@@ -200,6 +207,7 @@ final class JourneyTest extends TestCase
         $number = (string) self::one('h1')->getText();
         self::until('.strip', 'Send to Ilse Tamm');
         self::doTheNextThing();
+        self::confirm('Send '.$number.' to Vetrasol Glassworks? It is €');
         self::until('.note.fine', 'is on its way to orders@vetrasol.example');
         self::open('/mailbox');
         self::until('section', 'Order '.$number);
@@ -231,6 +239,7 @@ final class JourneyTest extends TestCase
         self::until('.note.fine', 'now 14 case');
         self::until('tbody', '2 short');
         self::doTheNextThing();
+        self::confirm('Book 1 line from Vetrasol Glassworks into stock? That is €');
         self::until('.note.fine', 'Booked in as R-');
         self::assertSame($held + 14 * 12, self::held($item, $site), 'stock has moved');
         self::open('/orders/'.$number);
@@ -286,6 +295,7 @@ final class JourneyTest extends TestCase
         self::type($give[0], '480');
         self::type($give[1], '480');
         self::doTheNextThing();
+        self::confirm('Award Q-');
         self::until('.note', 'Awarded. Drafted: ');
     }
 
@@ -310,6 +320,70 @@ final class JourneyTest extends TestCase
         self::open('/suppliers/VETRASOL');
         self::until('table', '5.40, 5.20 from 40, 5.05 from 80');
         unlink($file);
+    }
+
+    public function testNothingIsApprovedOrSentWithoutBeingMeant(): void
+    {
+        self::signIn('rowan');
+        self::open('/orders/PO-1081');
+        $waits = static fn () => self::until('.title', 'awaiting approval');
+        self::one('input[name="reason"]')->sendKeys('too dear');
+        self::doTheNextThing();
+        $waits();
+        self::gone('#ask[open]');
+        self::assertSame('too dear', self::one('input[name="reason"]')->getAttribute('value'));
+
+        // The same press held, or pressed again and again, only opens the question.
+        self::one('h1')->click();
+        for ($press = 0; $press < 4; ++$press) {
+            self::doTheNextThing();
+        }
+        self::until('#ask[open]', 'Approve PO-1081 to Tindavik Containers for €');
+        $repeat = 'document.querySelector("#ask-yes").dispatchEvent(new KeyboardEvent("keydown", '
+            .'{key: "Enter", repeat: true, bubbles: true, cancelable: true}))';
+        self::assertFalse(self::$chrome->executeScript('return '.$repeat), 'a held key answers nothing');
+        self::keys(WebDriverKeys::ESCAPE);
+        self::gone('#ask[open]');
+        $waits();
+
+        // Not to be asked below an amount: the question knows it the next time.
+        self::doTheNextThing();
+        self::until('#ask[open]', 'don’t ask me again');
+        self::one('#ask input[name="remember"]')->click();
+        self::one('#ask-yes')->click();
+        self::until('.note.fine', 'is approved');
+        self::assertGreaterThan(
+            0,
+            self::$chrome->executeScript('return parseFloat(localStorage.getItem("ask-under-approve"))'),
+        );
+    }
+
+    public function testAListLoadsOnAsItIsScrolled(): void
+    {
+        self::signIn('iris');
+        self::open('/stock');
+        $rows = static fn (): int => count(self::$chrome->findElements(WebDriverBy::cssSelector('main tbody tr')));
+        $before = $rows();
+        self::$chrome->executeScript('document.querySelector("main tbody tr:last-child").scrollIntoView()');
+        self::$chrome->wait(8, 50)->until(static fn (): bool => $rows() > $before + 20, 'more rows');
+    }
+
+    public function testABadScanIsListedAndLeavesTheFieldFree(): void
+    {
+        self::signIn('tam');
+        self::open('/dock?order=PO-1077');
+        self::one('input[name="note"]')->sendKeys('DN-78');
+        self::doTheNextThing();
+        self::until('h1', 'delivery note DN-78');
+        self::one('#scan');
+        self::keys(...str_split('XX99'));
+        self::keys(WebDriverKeys::ENTER);
+        self::until('#bad-scans', 'XX99');
+        self::assertSame('', self::one('#scan')->getAttribute('value'));
+        self::keys(...str_split('YY98'));
+        self::keys(WebDriverKeys::ENTER);
+        self::until('#bad-scans', 'YY98');
+        self::until('#bad-scans', 'XX99');
     }
 
     public function testKeysFindThingsAndHelpIsThere(): void

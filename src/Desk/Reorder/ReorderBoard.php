@@ -279,31 +279,30 @@ final class ReorderBoard
         ];
     }
 
-    /**
-     * What is chosen, for the strip.
-     *
-     * @return array{orders: int, lines: int, total: Money, weight: float, budgetLeft: Money|null, month: string,
-     *      items: int, cut: int, cutValue: Money, cutRisk: Money}
-     */
-    public function summary(?Site $site): array
+    /** What is chosen, for the strip: of the rows that have these words, and how much of it they hide. */
+    public function summary(?Site $site, string $words = ''): BoardSummary
     {
         $currency = $this->business->get()->currency;
         $money = static fn (float $amount): Money => Money::of(number_format($amount, 2, '.', ''), $currency);
-        $sums = $this->sums($site);
+        $sums = $this->sums($site, $words);
         $sum = static fn (string $what): float => (float) array_sum(array_column($sums, $what));
+        $orders = static fn (array $sums): int => count(
+            array_filter($sums, static fn (SupplierSum $one): bool => $one->chosen > 0),
+        );
 
-        return [
-            'orders' => count(array_filter($sums, static fn (SupplierSum $one): bool => $one->chosen > 0)),
-            'lines' => (int) $sum('chosen'),
-            'total' => $money($sum('home')),
-            'weight' => $sum('weightKg'),
-            'budgetLeft' => $this->spending->budgetLeft($this->clock->now()),
-            'month' => $this->clock->now()->format('F'),
-            'items' => (int) $sum('listed'),
-            'cut' => (int) $sum('cut'),
-            'cutValue' => $money($sum('cutHome')),
-            'cutRisk' => $money($sum('cutRisk')),
-        ];
+        return new BoardSummary(
+            $orders($sums),
+            (int) $sum('chosen'),
+            '' === $words ? 0 : (int) array_sum(array_column($this->sums($site), 'chosen')) - (int) $sum('chosen'),
+            $money($sum('home')),
+            $sum('weightKg'),
+            $this->spending->budgetLeft($this->clock->now()),
+            $this->clock->now()->format('F'),
+            (int) $sum('listed'),
+            (int) $sum('cut'),
+            $money($sum('cutHome')),
+            $money($sum('cutRisk')),
+        );
     }
 
     /** What its whole order lacks, whatever the rows are filtered by. */

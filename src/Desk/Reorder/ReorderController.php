@@ -189,7 +189,7 @@ final class ReorderController extends AbstractController
             'why' => null,
             'sort' => 'rush',
             'words' => '',
-            'summary' => $this->board->summary($this->shell->site()),
+            'summary' => $this->board->summary($this->shell->site(), $this->view($request)[1]),
             'alone' => true,
         ]);
     }
@@ -315,7 +315,14 @@ final class ReorderController extends AbstractController
         }
         $this->entities->flush();
         try {
-            $orders = $drafting->draft($person, $this->shell->site()?->id);
+            // What a filter hides is not drafted: nobody has looked at it.
+            $words = $fields->text('q', 60);
+            $site = $this->shell->site();
+            $orders = $drafting->draft(
+                $person,
+                $site?->id,
+                '' === $words ? null : $this->standing->chosenWith($site, $words),
+            );
         } catch (Refused $refused) {
             $this->addFlash('watch', $refused->getMessage());
 
@@ -366,7 +373,7 @@ final class ReorderController extends AbstractController
             [
                 'row' => null === $error ? $why['row'] : $why['row']->refused($typed, $error),
                 'group' => $this->board->headOf($proposal->offer()?->supplier, $this->shell->site(), $why['arrival']),
-                'summary' => $this->board->summary($this->shell->site()),
+                'summary' => $this->board->summary($this->shell->site(), $this->view($request)[1]),
                 'why' => $why,
             ],
             new Response(status: null === $error ? 200 : 422),
@@ -389,7 +396,7 @@ final class ReorderController extends AbstractController
                 : 'reorder/reorder.html.twig',
             [
                 'groups' => $groups,
-                'summary' => $this->board->summary($site),
+                'summary' => $this->board->summary($site, $words),
                 'why' => null === $proposal
                     ? null
                     : $this->board->why($proposal, row: self::rowOf($proposal, $groups)),
@@ -428,11 +435,14 @@ final class ReorderController extends AbstractController
     private function view(Request $request): array
     {
         $sort = $request->query->getString('sort', 'rush');
+        $words = $request->query->getString('q');
+        if ($request->isMethod('POST')) {
+            // A change of one row stands on the page as it is filtered.
+            parse_str((string) parse_url((string) $request->headers->get('HX-Current-URL'), \PHP_URL_QUERY), $shown);
+            $words = is_string($shown['q'] ?? null) ? $shown['q'] : $request->request->getString('q');
+        }
 
-        return [
-            isset(ReorderBoard::SORTS[$sort]) ? $sort : 'rush',
-            mb_substr(trim($request->query->getString('q')), 0, 60),
-        ];
+        return [isset(ReorderBoard::SORTS[$sort]) ? $sort : 'rush', mb_substr(trim($words), 0, 60)];
     }
 
     private function proposal(int $id): SavedProposal

@@ -161,6 +161,20 @@ final readonly class Board
         return $pages;
     }
 
+    /** @return list<int> ids of what is chosen, not drafted, and has these words */
+    public function chosenWith(?Site $site, string $words): array
+    {
+        /** @var list<int> $ids */
+        $ids = $this->connection->fetchFirstColumn(
+            'SELECT p.id FROM '.
+                self::listed($words).
+                ' AND p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL ORDER BY p.id',
+            $this->where($site, $words),
+        );
+
+        return $ids;
+    }
+
     /** @return list<OutlineRow> what is chosen and not drafted, at all sites */
     public function chosen(): array
     {

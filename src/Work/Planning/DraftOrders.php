@@ -33,13 +33,15 @@ final readonly class DraftOrders
     /**
      * Pressed twice, the second finds nothing left to draft.
      *
+     * @param list<int>|null $only proposals to choose from; null for all
+     *
      * @return list<PurchaseOrder>
      *
      * @throws Refused if nothing is chosen
      */
-    public function draft(Person $buyer, ?int $site): array
+    public function draft(Person $buyer, ?int $site, ?array $only = null): array
     {
-        return $this->entities->wrapInTransaction(function () use ($buyer, $site): array {
+        return $this->entities->wrapInTransaction(function () use ($buyer, $site, $only): array {
             $query = $this->entities
                 ->createQueryBuilder()
                 ->select('p')
@@ -48,6 +50,9 @@ final readonly class DraftOrders
                 ->orderBy('p.id');
             if (null !== $site) {
                 $query->andWhere('p.site = :site')->setParameter('site', $site);
+            }
+            if (null !== $only) {
+                $query->andWhere('p.id IN (:only)')->setParameter('only', $only);
             }
             /** @var list<SavedProposal> $chosen */
             $chosen = $query->getQuery()->setLockMode(LockMode::PESSIMISTIC_WRITE)->getResult();

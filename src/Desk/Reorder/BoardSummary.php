@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Reorder;
+
+use TallBarrel\Core\Money\Money;
+
+/** What is chosen on the board, added up. Money is in the home currency. */
+final readonly class BoardSummary
+{
+    /**
+     * @param int        $orders     that would be drafted
+     * @param int        $hidden     lines chosen that a filter hides; they are not drafted
+     * @param float      $weight     kilograms
+     * @param Money|null $budgetLeft of the month, before these
+     * @param int        $items      listed
+     * @param int        $cut        lines left out to stay within the budget
+     */
+    public function __construct(
+        public int $orders,
+        public int $lines,
+        public int $hidden,
+        public Money $total,
+        public float $weight,
+        public ?Money $budgetLeft,
+        public string $month,
+        public int $items,
+        public int $cut,
+        public Money $cutValue,
+        public Money $cutRisk,
+    ) {
+    }
+}
