@@ -13,7 +13,8 @@ final readonly class Score
      * @param float $mase     mean absolute scaled error
      * @param float $rmsse    root mean squared scaled error
      * @param float $bias     mean of forecast − demand as a share of the mean demand; above zero forecasts too much
-     * @param float $tracking tracking signal: sum of one-step errors over their mean absolute value
+     * @param float $tracking tracking signal: sum of one-step errors (demand − forecast) over their mean absolute
+     *      value; above zero forecasts too little
      */
     public function __construct(
         public float $deciding,

@@ -179,7 +179,9 @@ final class NeedToPacksTest extends TestCase
         $lots = static fn (string $onHand): Requirement => self::required(
             self::need($onHand, policy: self::policy(PolicyKind::FixedQuantity, 50)),
         );
-        foreach (['130' => '50', '81' => '50', '80' => '50', '79' => '100', '30' => '100', '29' => '150'] as $on => $lot) {
+        foreach (
+            ['130' => '50', '81' => '50', '80' => '50', '79' => '100', '30' => '100', '29' => '150'] as $on => $lot
+        ) {
             self::assertSame($lot, (string) $lots((string) $on)->ordered, $on.' on hand');
         }
         self::assertNull($lots('131')->lot, 'no lot where nothing is due');
