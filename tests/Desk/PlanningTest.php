@@ -475,16 +475,21 @@ final class PlanningTest extends DeskTestCase
 
     public function testTheBudgetLeavesOutWhatRisksLeastAndSaysSo(): void
     {
-        $spent = $this->number(
-            "SELECT SUM(ROUND(l.packs * l.price, 2) / o.foreign_for_one) FROM order_line l
-                JOIN purchase_order o ON o.id = l.order_id WHERE o.sent_at >= '2026-11-01' AND o.state <> 'cancelled'",
+        // All that is sent this month, approved, waiting or drafted, by a query of its own.
+        $spokenFor = fn (): float => $this->number(
+            "SELECT SUM(ROUND((l.packs - l.closed_short) * l.price, 2) / o.foreign_for_one) FROM order_line l
+                JOIN purchase_order o ON o.id = l.order_id
+                WHERE o.state <> 'cancelled' AND IFNULL(o.sent_at, '2026-11-30') >= '2026-11-01'",
         );
-        $this->connection()->executeStatement('UPDATE business SET monthly_budget = ?', [$spent + 3000]);
+        $chosen = fn (): float => $this->number(
+            'SELECT IFNULL(SUM(home_value), 0) FROM proposal WHERE chosen = 1 AND draft_id IS NULL',
+        );
+        $budget = round($spokenFor() + 3000, 2);
+        $this->as('rowan');
+        $this->post('/settings/budget', ['usual' => (string) $budget]);
         $this->post('/reorder/calculate');
-        self::assertLessThanOrEqual(
-            3000.01,
-            $this->number('SELECT SUM(home_value) FROM proposal WHERE chosen = 1 AND draft_id IS NULL'),
-        );
+        self::assertLessThanOrEqual(3000.01, $chosen());
+        self::assertGreaterThan(1500.0, $chosen());
         self::assertGreaterThan(10, $this->number('SELECT COUNT(*) FROM proposal WHERE cut = 1'));
         self::assertSame(
             0.0,
@@ -493,7 +498,45 @@ final class PlanningTest extends DeskTestCase
         );
         $this->see('/reorder?q=left+out');
         self::assertStringContainsString('left out: budget', $this->text());
-        self::assertStringContainsString('of November’s budget left', $this->text());
+        self::assertStringContainsString('left of November’s', $this->text());
+        $this->see('/reorder');
+        $this->post('/reorder/draft');
+        self::assertSame(0.0, $chosen());
+        $this->post('/reorder/calculate');
+        self::assertLessThanOrEqual($budget + 0.01, $spokenFor() + $chosen(), 'what is drafted is not there twice');
+        self::assertGreaterThan(10, $this->number('SELECT COUNT(*) FROM proposal WHERE cut = 1'));
+    }
+
+    public function testTheOwnerSetsTheBudgetAndWhatIsWrongIsSaidAtItsMonth(): void
+    {
+        $this->as('rowan');
+        $this->post('/settings/budget', ['usual' => 'lots', '2026-12' => '-5', '2027-01' => '12,500.50']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('A usual month', $this->text());
+        self::assertStringContainsString('“lots”', $this->text());
+        self::assertStringContainsString('“-5”', $this->text());
+        $page = $this->browser->getCrawler();
+        self::assertSame(
+            ['lots', '-5', '12500.5'],
+            array_map(
+                static fn (string $name): ?string => $page->filter(sprintf('input[name="%s"]', $name))->attr('value'),
+                ['usual', '2026-12', '2027-01'],
+            ),
+            'what was typed is still there',
+        );
+        self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM month_budget'));
+        $this->post('/settings/budget', ['usual' => '60000', '2026-11' => '1000', '2027-01' => '12,500.50']);
+        $page = $this->see('/settings/budget');
+        self::assertStringContainsString('over', $page->filter('tr:contains("November 2026")')->text());
+        self::assertStringContainsString('€12,501', $page->filter('tr:contains("January 2027")')->text());
+        self::assertStringContainsString('€60,000', $page->filter('tr:contains("December 2026")')->text());
+        self::assertStringContainsString('over November’s budget', $this->see('/')->text());
+        $this->post('/settings/budget', ['usual' => '']);
+        self::assertStringNotContainsString('budget', $this->see('/')->filter('main')->text());
+        $this->as('mara');
+        self::assertCount(0, $this->see('/settings/budget')->filter('input[name=usual]'));
+        $this->post('/settings/budget', ['usual' => '1']);
+        self::assertResponseStatusCodeSame(403);
     }
 
     public function testStartsFromWhatIsAskedFor(): void

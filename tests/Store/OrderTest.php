@@ -5,12 +5,16 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Store;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\BudgetUse;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Work\Keeping\SetBudget;
 
 final class OrderTest extends StoreTestCase
 {
@@ -78,16 +82,75 @@ final class OrderTest extends StoreTestCase
         self::assertSame(1, $onOrder());
     }
 
-    public function testTheBudgetCountsWhatWasSentThisMonth(): void
+    public function testWhatIsDraftedWaitsOrIsSentIsSpokenForAndCountsOnce(): void
     {
-        $spending = self::get(Spending::class);
-        $before = $spending->budgetLeft(self::now());
+        $parts = static function (): array {
+            $use = self::get(Spending::class)->budget(self::now());
+
+            return array_map(
+                static fn (Money $money): float => $money->amount->toFloat(),
+                [$use->sent, $use->waiting, $use->drafted, $use->left() ?? $use->sent],
+            );
+        };
+        $before = $parts();
+        $since = static fn (): array => array_map(
+            static fn (float $now, float $then): float => round($now - $then, 2),
+            $parts(),
+            $before,
+        );
         $order = self::draft('10.00', 3);
-        self::assertEquals($before, $spending->budgetLeft(self::now()), 'a draft spends nothing');
+        self::assertSame([0.0, 0.0, 30.0, -30.0], $since(), 'drafted');
+        $order->awaitApproval();
+        self::entities()->flush();
+        self::assertSame([0.0, 30.0, 0.0, -30.0], $since(), 'waiting for approval');
         $order->approve(self::person('mara'), self::now());
+        self::entities()->flush();
+        self::assertSame([0.0, 30.0, 0.0, -30.0], $since(), 'approved');
         $order->send(self::now());
         self::entities()->flush();
-        self::assertSame('30.00', (string) $before?->minus($spending->budgetLeft(self::now()) ?? $before)->amount);
+        self::assertSame([30.0, 0.0, 0.0, -30.0], $since(), 'sent');
+        $order->lines()[0]->receive(BigDecimal::of(1));
+        $order->lines()[0]->closeShort();
+        self::entities()->flush();
+        self::assertSame([10.0, 0.0, 0.0, -10.0], $since(), 'two of three will never come');
+        $next = self::get(Spending::class)->budgets(self::now()->modify('+1 month'), self::now(), 1);
+        self::assertSame($parts()[0], $next[self::now()->format('Y-m')]->sent->amount->toFloat());
+        self::assertTrue($next[self::now()->modify('first day of next month')->format('Y-m')]->sent->isZero());
+        self::assertSame($parts()[2], $next[self::now()->modify('first day of next month')->format(
+            'Y-m',
+        )]->drafted->amount->toFloat(), 'what is not sent counts in the month that runs');
+    }
+
+    public function testACancelledDraftIsNotSpokenFor(): void
+    {
+        $before = self::get(Spending::class)->budget(self::now())->spokenFor();
+        $order = self::draft('10.00', 3);
+        $order->cancel();
+        self::entities()->flush();
+        self::assertEquals($before, self::get(Spending::class)->budget(self::now())->spokenFor());
+    }
+
+    public function testAMonthMayHaveABudgetOfItsOwn(): void
+    {
+        $problems = new Problems();
+        $month = self::now()->format('Y-m');
+        $next = self::now()->modify('first day of next month')->format('Y-m');
+        $set = self::get(SetBudget::class);
+        $budget = static fn (): array => array_map(
+            static fn (BudgetUse $use): ?string => null === $use->budget
+                ? null
+                : (string) $use->budget->rounded()->amount,
+            self::get(Spending::class)->budgets(self::now(), self::now(), 1),
+        );
+        $set->set(BigDecimal::of(5000), [$month => BigDecimal::of(800), $next => null], $problems);
+        self::assertSame([$month => '800.00', $next => '5000.00'], $budget());
+        $set->set(null, [$month => null, $next => BigDecimal::of(0)], $problems);
+        self::assertSame([$month => null, $next => '0.00'], $budget(), 'nothing may be ordered is not no budget');
+        self::assertTrue($problems->areNone());
+        $set->set(BigDecimal::of(-1), [$next => BigDecimal::of('1000000000')], $problems);
+        self::assertStringContainsString('-1 is out of range', (string) $problems->at('usual'));
+        self::assertStringContainsString('1000000000 is out of range', (string) $problems->at($next));
+        self::assertSame([$month => null, $next => '0.00'], $budget(), 'nothing is saved');
     }
 
     public function testARefusedEmailNamesTheValue(): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Reorder;
 
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\BudgetUse;
 
 /** What is chosen on the board, added up. Money is in the home currency. */
 final readonly class BoardSummary
@@ -13,7 +14,7 @@ final readonly class BoardSummary
      * @param int        $orders     that would be drafted
      * @param int        $hidden     lines chosen that a filter hides; they are not drafted
      * @param float      $weight     kilograms
-     * @param Money|null $budgetLeft of the month, before these
+     * @param BudgetUse  $budget     of the month, before these
      * @param int        $items      listed
      * @param int        $cut        lines left out to stay within the budget
      */
@@ -23,7 +24,7 @@ final readonly class BoardSummary
         public int $hidden,
         public Money $total,
         public float $weight,
-        public ?Money $budgetLeft,
+        public BudgetUse $budget,
         public string $month,
         public int $items,
         public int $cut,

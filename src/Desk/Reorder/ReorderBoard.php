@@ -296,7 +296,7 @@ final class ReorderBoard
             '' === $words ? 0 : (int) array_sum(array_column($this->sums($site), 'chosen')) - (int) $sum('chosen'),
             $money($sum('home')),
             $sum('weightKg'),
-            $this->spending->budgetLeft($this->clock->now()),
+            $this->spending->budget($this->clock->now()),
             $this->clock->now()->format('F'),
             (int) $sum('listed'),
             (int) $sum('cut'),

@@ -42,9 +42,9 @@ class Business
         #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 2)] public readonly BigDecimal $orderCost,
         /** Cost of keeping stock for a year, in percent of its value. */
         #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)] public readonly BigDecimal $holdingPercent,
-        /** What may be ordered in a month; null for no budget. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true),]
-        public readonly ?BigDecimal $monthlyBudget,
+        /** What may usually be ordered in a month; null for no budget. */
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+        private ?BigDecimal $monthlyBudget,
     ) {
         $this->id = self::ID;
         $this->moneyPercent = BigDecimal::of(7);
@@ -61,6 +61,17 @@ class Business
         }
         $this->moneyPercent = $moneyPercent;
         $this->exchangePercent = $exchangePercent;
+    }
+
+    /** @throws InvalidValue below zero */
+    public function spendMonthly(?BigDecimal $budget): void
+    {
+        $this->monthlyBudget = null === $budget ? null : MonthBudget::allowed($budget);
+    }
+
+    public function monthlyBudget(): ?BigDecimal
+    {
+        return $this->monthlyBudget;
     }
 
     /** @throws InvalidValue unless it is a point or a comma */

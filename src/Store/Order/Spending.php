@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\BudgetUse;
 use TallBarrel\Store\Business\CurrentBusiness;
 
 /** What has been ordered, in the home currency. */
@@ -17,36 +18,73 @@ final readonly class Spending
     public const LAST_PAID = "(SELECT paid.price FROM order_line paid JOIN purchase_order p2 ON p2.id = paid.order_id
         WHERE paid.offer_id = o.id AND p2.sent_at IS NOT NULL AND p2.state <> 'cancelled'
         ORDER BY p2.sent_at DESC, paid.id DESC LIMIT 1)";
-    /** In the home currency, of orders sent since the day :month. */
-    private const SPENT = "(SELECT SUM(ROUND(l.packs * l.price, 2) / o.foreign_for_one)
+    /** By month of sending, since the day :since; what is not sent counts in the month :month. */
+    private const SPOKEN_FOR = "SELECT 'use' what,
+            CONCAT(
+                CASE WHEN o.sent_at IS NULL THEN :month ELSE DATE_FORMAT(o.sent_at, '%Y-%m') END, ' ',
+                CASE WHEN o.sent_at IS NOT NULL THEN 'sent' WHEN o.state = 'draft' THEN 'drafted' ELSE 'waiting' END
+            ) name,
+            SUM(ROUND((l.packs - l.closed_short) * l.price, 2) / o.foreign_for_one) value
         FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-        WHERE o.sent_at >= :month AND o.state <> 'cancelled')";
+        WHERE o.state <> 'cancelled' AND (o.sent_at >= :since OR o.sent_at IS NULL) GROUP BY name";
+    private const BUDGETS = "SELECT 'budget' what, month name, amount value FROM month_budget
+        WHERE month >= LEFT(:since, 7)";
 
     public function __construct(private Connection $connection, private CurrentBusiness $business)
     {
     }
 
-    /** What is left of the month's budget after all orders sent in it; null where there is no budget. */
-    public function budgetLeft(\DateTimeImmutable $today): ?Money
+    /** What of this month's budget is spoken for. */
+    public function budget(\DateTimeImmutable $today): BudgetUse
     {
-        if (null === $this->business->get()->monthlyBudget) {
-            return null;
-        }
-        /** @var string|null $spent */
-        $spent = $this->connection->fetchOne('SELECT '.self::SPENT, ['month' => $today->format('Y-m-01')]);
-
-        return $this->left($spent ?? '0');
+        return $this->budgets($today, $today, 0)[$today->format('Y-m')];
     }
 
-    private function left(string $spent): ?Money
+    /**
+     * Month by month.
+     *
+     * @param int $ahead months after this one
+     *
+     * @return array<string, BudgetUse> by month, as 2026-11
+     */
+    public function budgets(\DateTimeImmutable $today, \DateTimeImmutable $since, int $ahead): array
+    {
+        $first = $since->modify('first day of this month');
+        $rows = $this->connection->fetchAllAssociative(
+            self::SPOKEN_FOR.' UNION ALL '.self::BUDGETS,
+            ['month' => $today->format('Y-m'), 'since' => $first->format('Y-m-d')],
+        );
+        $uses = [];
+        $last = $today->modify(sprintf('first day of +%d months', $ahead))->format('Y-m');
+        for ($month = $first; $month->format('Y-m') <= $last; $month = $month->modify('+1 month')) {
+            $uses[$month->format('Y-m')] = $this->use($month->format('Y-m'), $rows);
+        }
+
+        return $uses;
+    }
+
+    /**
+     * @param string                     $month as 2026-11
+     * @param list<array<string, mixed>> $rows  of SPOKEN_FOR and BUDGETS
+     */
+    private function use(string $month, array $rows): BudgetUse
     {
         $business = $this->business->get();
+        $found = [];
+        foreach ($rows as ['what' => $what, 'name' => $name, 'value' => $value]) {
+            if (is_string($what) && is_string($name) && is_string($value)) {
+                $found[$what.' '.$name] = Money::of(BigDecimal::of($value), $business->currency)->rounded();
+            }
+        }
+        $usual = $business->monthlyBudget();
+        $none = Money::of(0, $business->currency);
 
-        return null === $business->monthlyBudget
-            ? null
-            : Money::of($business->monthlyBudget, $business->currency)
-                ->minus(Money::of(BigDecimal::of($spent), $business->currency))
-                ->rounded();
+        return new BudgetUse(
+            $found['budget '.$month] ?? (null === $usual ? null : Money::of($usual, $business->currency)),
+            $found['use '.$month.' sent'] ?? $none,
+            $found['use '.$month.' waiting'] ?? $none,
+            $found['use '.$month.' drafted'] ?? $none,
+        );
     }
 
     /**
@@ -60,31 +98,29 @@ final readonly class Spending
         $rows = $this->connection->fetchAllAssociative(
             "SELECT 'due' what, DATE_SUB(d, INTERVAL WEEKDAY(d) DAY) name, SUM(value) value
              FROM (SELECT GREATEST(due, :today) d, home_value value FROM open_line) due GROUP BY name
-             UNION ALL
-             SELECT 'month', '', COALESCE(".self::SPENT.", 0)
+             UNION ALL ".self::SPOKEN_FOR.' UNION ALL '.self::BUDGETS."
              UNION ALL
              SELECT * FROM (
                 SELECT 'bought', s.name, SUM(rl.packs * ol.pack_content * rl.unit_cost) value
                 FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line ol ON ol.id = rl.line_id
                 JOIN delivery d ON d.id = r.delivery_id JOIN supplier s ON s.id = d.supplier_id
-                WHERE r.day >= :since GROUP BY s.id, s.name ORDER BY value DESC LIMIT ".$most.
+                WHERE r.day >= :bought GROUP BY s.id, s.name ORDER BY value DESC LIMIT ".$most.
             ') bought',
             [
                 'today' => $today->format('Y-m-d'),
-                'month' => $today->format('Y-m-01'),
-                'since' => $since->format('Y-m-d'),
+                'month' => $today->format('Y-m'),
+                'since' => $today->format('Y-m-01'),
+                'bought' => $since->format('Y-m-d'),
             ],
         );
-        $found = ['due' => [], 'month' => ['' => 0.0], 'bought' => []];
-        $spent = '0';
+        $found = ['due' => [], 'bought' => [], 'use' => [], 'budget' => []];
         foreach ($rows as $row) {
             $found[$row['what']][$row['name']] = (float) $row['value'];
-            $spent = 'month' === $row['what'] ? $row['value'] : $spent;
         }
         ksort($found['due']);
         arsort($found['bought']);
 
-        return new SpendingOverview($found['due'], $found['bought'], $this->left($spent));
+        return new SpendingOverview($found['due'], $found['bought'], $this->use($today->format('Y-m'), $rows));
     }
 
     /**

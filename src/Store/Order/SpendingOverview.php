@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Order;
 
-use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\BudgetUse;
 
 /** Where the money goes; all values in the home currency. */
 final readonly class SpendingOverview
@@ -12,9 +12,9 @@ final readonly class SpendingOverview
     /**
      * @param array<string, float> $dueByWeek  still to come, by the Monday of the week it is due (overdue: this week)
      * @param array<string, float> $bought     received, by the supplier's name, most first
-     * @param Money|null           $budgetLeft of the month, after all orders sent in it; null where there is no budget
+     * @param BudgetUse            $budget     of this month
      */
-    public function __construct(public array $dueByWeek, public array $bought, public ?Money $budgetLeft)
+    public function __construct(public array $dueByWeek, public array $bought, public BudgetUse $budget)
     {
     }
 }

@@ -25,8 +25,8 @@ final readonly class KeepWithinBudget
 
     public function cut(): void
     {
-        $budget = $this->spending->budgetLeft($this->clock->now());
-        if (null === $budget) {
+        $left = $this->spending->budget($this->clock->now())->left();
+        if (null === $left) {
             return;
         }
         $lines = [];
@@ -37,7 +37,7 @@ final readonly class KeepWithinBudget
                 'mustKeep' => Reason::Rush->value === $row->reason,
             ];
         }
-        $cut = BudgetCut::of($lines, $budget->amount->toFloat());
+        $cut = BudgetCut::of($lines, $left->amount->toFloat());
         if ([] !== $cut) {
             $this->connection->executeStatement(
                 'UPDATE proposal SET cut = 1, chosen = 0 WHERE id IN (?)',
