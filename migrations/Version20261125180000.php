@@ -11,7 +11,7 @@ final class Version20261125180000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return 'A budget of its own for a month';
+        return 'A budget of its own for a month; everything is planned again';
     }
 
     public function up(Schema $schema): void
@@ -19,6 +19,8 @@ final class Version20261125180000 extends AbstractMigration
         $this->addSql('CREATE TABLE month_budget (month CHAR(7) NOT NULL, amount NUMERIC(14, 2) NOT NULL,
             PRIMARY KEY(month))
                 DEFAULT CHARACTER SET utf8mb4 COLLATE `utf8mb4_unicode_ci`');
+        // What waiting costs is measured anew.
+        $this->addSql('INSERT INTO moved_item (item_id) SELECT NULL FROM business');
     }
 
     public function down(Schema $schema): void

@@ -16,7 +16,6 @@ use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Receiving\Count;
 use TallBarrel\Core\Receiving\CountFinding;
-use TallBarrel\Core\Replenish\BudgetCut;
 use TallBarrel\Core\Replenish\EconomicOrderQuantity;
 use TallBarrel\Core\Replenish\LeadTime;
 use TallBarrel\Core\Replenish\SurplusFirst;
@@ -290,18 +289,6 @@ final class EdgesTest extends TestCase
         yield ['A deposit of -1 %', static fn () => PaymentTerms::net(30)->withDeposit(-1)];
         yield ['come to 99.5 %', static fn () => PaymentTerms::net(30)->inInstalments('50@30 49.5@60')];
         yield ['“50” is not an instalment', static fn () => PaymentTerms::net(30)->inInstalments('50 @30')];
-    }
-
-    public function testTheBudgetIsSpentToItsLastCent(): void
-    {
-        $line = static fn (float $value, float $atRisk): array => [
-            'value' => $value,
-            'atRisk' => $atRisk,
-            'mustKeep' => false,
-        ];
-        self::assertSame([], BudgetCut::of([1 => $line(60.0, 6.0), 2 => $line(40.0, 1.0)], 100.0));
-        self::assertSame([2], BudgetCut::of([1 => $line(60.0, 6.0), 2 => $line(40.01, 1.0)], 100.0));
-        self::assertSame([], BudgetCut::of([1 => $line(0.0, 5.0)], -10.0), 'what costs nothing is never cut');
     }
 
     public function testNoMoreIsMovedThanIsNeeded(): void

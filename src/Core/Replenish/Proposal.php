@@ -13,9 +13,8 @@ final readonly class Proposal
      * @param BigDecimal               $needed    stock units to order before rounding to what can be bought, 0 or more
      * @param BigDecimal               $packs     what to buy, in the supplier's packs
      * @param float|null               $coverDays days the stock on hand lasts; null where nothing sells
-     * @param float $shortIfNot stock units expected to be wanted and missing if it is not ordered now, but at the next
-     *      chance
-     * @param float                    $atRisk    the margin lost with them, home currency
+     * @param float $shortIfNot stock units expected to be missed if it is ordered at the next chance and not now
+     * @param float $atRisk what that waiting costs, home currency, see CostOfWaiting
      * @param float $spare stock units beyond its own needs for the whole horizon, which another site could have
      * @param float|null $dueInDays days until the stock position reaches the reorder point; null for never
      * @param BringForward|null        $forward   an open order that would save the day if it came sooner

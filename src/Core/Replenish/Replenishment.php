@@ -22,7 +22,7 @@ final readonly class Replenishment
         $rounded = new RoundedToPacks($need, $requirement, $position->reach);
         $forward = $this->forward($need);
         $perDay = $need->forecast->perDay();
-        $missed = $this->missedIfNot($need, $position);
+        $waiting = CostOfWaiting::of($need, $position, $requirement, $rounded);
         $upTo = BigDecimal::max($position->upTo, $position->reorderPoint);
 
         return new Proposal(
@@ -31,8 +31,8 @@ final readonly class Replenishment
             $rounded->packs,
             $perDay > 0 ? max(0.0, $position->free->toFloat()) / $perDay : null,
             (new Explaining($need, $levels, $position, $requirement, $rounded))->explanation($forward),
-            $missed,
-            $missed * $need->economics->margin(),
+            $waiting->missed,
+            $waiting->total(),
             $need->policy->kind->aimsAtService() || PolicyKind::MinMax === $need->policy->kind
                 ? max(0.0, floor($position->free->minus($upTo)->toFloat()))
                 : 0.0,
@@ -42,18 +42,6 @@ final readonly class Replenishment
                 default => null,
             },
             $forward,
-        );
-    }
-
-    /** Stock units expected to be wanted and missing if it is ordered at the next chance, beyond what is accepted. */
-    private function missedIfNot(Need $need, StockPosition $position): float
-    {
-        $demand = $need->forecast->distribution($position->horizon, $need->leadTime->spread);
-        $accepted = max(0.0, $position->reorderPoint->minus($position->plannedSoon)->toFloat());
-
-        return max(
-            0.0,
-            $demand->loss($position->position->minus($position->plannedSoon)->toFloat()) - $demand->loss($accepted),
         );
     }
 

@@ -17,6 +17,7 @@ final readonly class BoardSummary
      * @param BudgetUse  $budget     of the month, before these
      * @param int        $items      listed
      * @param int        $cut        lines left out to stay within the budget
+     * @param Money      $nextHundred what the next hundred of the budget would save
      */
     public function __construct(
         public int $orders,
@@ -30,6 +31,7 @@ final readonly class BoardSummary
         public int $cut,
         public Money $cutValue,
         public Money $cutRisk,
+        public Money $nextHundred,
     ) {
     }
 }

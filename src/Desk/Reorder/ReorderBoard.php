@@ -302,6 +302,7 @@ final class ReorderBoard
             (int) $sum('cut'),
             $money($sum('cutHome')),
             $money($sum('cutRisk')),
+            $money(100 * max([0.0, ...array_column($sums, 'cutBest')])),
         );
     }
 

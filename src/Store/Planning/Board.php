@@ -59,7 +59,7 @@ final readonly class Board
         /**
          * @var list<array{supplier: int|null, listed: int, rush: int, risk: float|null, chosen: string,
          *      value: string|null, home: string|null, weight: float|null, packs: string|null, at_risk: float|null,
-         *      cut: string, cut_home: string|null, cut_risk: float|null}> $rows
+         *      cut: string, cut_home: string|null, cut_risk: float|null, cut_best: float|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT o.supplier_id supplier, COUNT(*) listed, MAX(p.reason = 'rush') rush, SUM(p.at_risk) risk,
@@ -71,7 +71,8 @@ final readonly class Board
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.at_risk, 0)) at_risk,
                     SUM(p.cut = 1 AND p.draft_id IS NULL) cut,
                     SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.home_value, 0)) cut_home,
-                    SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk, 0)) cut_risk
+                    SUM(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk, 0)) cut_risk,
+                    MAX(IF(p.cut = 1 AND p.draft_id IS NULL, p.at_risk / NULLIF(p.home_value, 0), 0)) cut_best
              FROM ".
                 self::listed($words).
                 ' GROUP BY o.supplier_id',
@@ -92,6 +93,7 @@ final readonly class Board
                 (int) $row['cut'],
                 (float) $row['cut_home'],
                 (float) $row['cut_risk'],
+                (float) $row['cut_best'],
             );
         }
 

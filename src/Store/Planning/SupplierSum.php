@@ -10,14 +10,15 @@ final readonly class SupplierSum
     /**
      * @param int   $listed   proposals on the board
      * @param bool  $rush     whether a customer waits for one of them
-     * @param float $risk     margin at risk of all of them until the next chance to order, home currency
+     * @param float $risk     what waiting for the next chance to order costs for all of them, home currency
      * @param int   $chosen   ticked and not drafted yet; what follows is of these
      * @param float $value    in the supplier's currency
      * @param float $home     the same in the home currency
-     * @param float $atRisk   margin, home currency
+     * @param float $atRisk   what waiting costs, home currency
      * @param int   $cut      left out to stay within the budget; what follows is of these
      * @param float $cutHome  value, home currency
-     * @param float $cutRisk  margin at risk, home currency
+     * @param float $cutRisk  what waiting costs, home currency
+     * @param float $cutBest  the most that leaving out costs for each unit of money
      */
     public function __construct(
         public int $listed,
@@ -32,6 +33,7 @@ final readonly class SupplierSum
         public int $cut,
         public float $cutHome,
         public float $cutRisk,
+        public float $cutBest,
     ) {
     }
 

@@ -8,6 +8,7 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Replenish\BudgetCut;
+use TallBarrel\Core\Replenish\BudgetLine;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\Board;
@@ -31,13 +32,9 @@ final readonly class KeepWithinBudget
         }
         $lines = [];
         foreach ($this->board->chosen() as $row) {
-            $lines[$row->id] = [
-                'value' => $row->home,
-                'atRisk' => $row->atRisk,
-                'mustKeep' => Reason::Rush->value === $row->reason,
-            ];
+            $lines[$row->id] = new BudgetLine($row->home, $row->atRisk, Reason::from($row->reason));
         }
-        $cut = BudgetCut::of($lines, $left->amount->toFloat());
+        $cut = BudgetCut::of($lines, $left->amount->toFloat())->out;
         if ([] !== $cut) {
             $this->connection->executeStatement(
                 'UPDATE proposal SET cut = 1, chosen = 0 WHERE id IN (?)',

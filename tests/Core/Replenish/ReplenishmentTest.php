@@ -348,13 +348,40 @@ final class ReplenishmentTest extends TestCase
         self::assertTrue($proposal->packs->isPositive());
     }
 
-    public function testWhatIsShortIfNothingIsOrderedIsPutIntoMoney(): void
+    public function testWhatWaitingCostsIsWhatAnOrderNowWouldHaveSaved(): void
     {
+        // Ten a day, here in six days now and in thirteen with the next order: the seventy in between can be helped,
+        // the
+        // sixty before cannot. A margin of 1.00 each.
         $none = self::propose('0');
-        // Nothing there for 13 days at ten a day: about 130 short, a margin of 1.00 each.
-        self::assertEqualsWithDelta(130.0, $none->shortIfNot, 6.0);
+        self::assertEqualsWithDelta(70.0, $none->shortIfNot, 1.0);
         self::assertEqualsWithDelta($none->shortIfNot, $none->atRisk, 1e-9);
-        self::assertLessThan(1.0, self::propose('400')->atRisk);
+        self::assertEqualsWithDelta(
+            70.0,
+            self::propose('0', promised: '20')->shortIfNot,
+            1.0,
+            'nor can those who wait',
+        );
+        self::assertEqualsWithDelta(40.0, self::propose('90')->shortIfNot, 6.0, 'these last until day nine');
+        // Exactly on the reorder point waiting is not free: the safety stock is for this delivery, not for the next.
+        $point = (int) self::propose('0')->explanation->reorderPoint;
+        self::assertGreaterThan(0.0, self::propose((string) $point)->atRisk);
+        self::assertSame(0.0, self::propose((string) ($point + 50))->atRisk, 'nothing is proposed, nothing waits');
+    }
+
+    public function testBeforeAPriceRiseWaitingCostsTheRise(): void
+    {
+        $rise = new Economics(1.0, 4.0, 0.2, 2.0, [], [0.05, new \DateTimeImmutable('2026-11-27')]);
+        $ahead = self::propose('260', economics: $rise);
+        self::assertSame(Reason::PriceRise, $ahead->reason);
+        $units = 12 * $ahead->packs->toFloat();
+        // A twentieth of all of it, less holding half of the 912 bought ahead for 91 days at 0.20 a year.
+        self::assertEqualsWithDelta(0.05 * $units - 0.5 * 912 * 0.2 * 91.2 / 365, $ahead->atRisk, 1.0);
+        self::assertGreaterThan(10.0, $ahead->atRisk);
+    }
+
+    public function testWhatIsBeyondItsOwnLevelCanBeSpared(): void
+    {
         self::assertGreaterThan(100, self::propose('600')->spare, 'beyond its own level another site may have it');
         self::assertSame(0.0, self::propose('100')->spare);
     }

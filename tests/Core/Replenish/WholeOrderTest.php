@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Core\Replenish;
 
 use PHPUnit\Framework\TestCase;
-use TallBarrel\Core\Replenish\BudgetCut;
 use TallBarrel\Core\Replenish\FillStep;
 use TallBarrel\Core\Replenish\SupplierOrder;
 use TallBarrel\Core\Replenish\SurplusFirst;
@@ -85,20 +84,6 @@ final class WholeOrderTest extends TestCase
             SupplierOrder::complete(900, 900, $candidates, 45.0, 0.0, 0.2)->advice,
             'reached already',
         );
-    }
-
-    public function testTheBudgetKeepsWhatRisksMostForTheMoney(): void
-    {
-        $lines = [
-            1 => ['value' => 100.0, 'atRisk' => 50.0, 'mustKeep' => false],
-            2 => ['value' => 100.0, 'atRisk' => 5.0, 'mustKeep' => false],
-            3 => ['value' => 300.0, 'atRisk' => 90.0, 'mustKeep' => false],
-            4 => ['value' => 80.0, 'atRisk' => 0.0, 'mustKeep' => true],
-        ];
-        self::assertSame([], BudgetCut::of($lines, 580));
-        self::assertSame([2], BudgetCut::of($lines, 500));
-        self::assertSame([3], BudgetCut::of($lines, 300), 'what does not fit makes room for what does');
-        self::assertSame([1, 3, 2], BudgetCut::of($lines, 20), 'a waiting customer is kept, whatever the budget');
     }
 
     /** Common practice, no source: 12 needed; others can spare 7, 5 and 14. */
