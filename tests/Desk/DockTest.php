@@ -70,8 +70,9 @@ final class DockTest extends DeskTestCase
         $this->post($address, ['scan' => 'EQ-X9']);
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('“EQ-X9” is on none of these orders', $this->text());
-        self::assertEmpty(
-            $this->browser->getCrawler()->filter('#scan')->attr('value'),
+        self::assertSame(
+            '',
+            $this->browser->getCrawler()->filter('#scan')->attr('value') ?? '',
             'the next scan does not run on behind it',
         );
     }

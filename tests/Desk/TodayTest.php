@@ -84,6 +84,29 @@ final class TodayTest extends DeskTestCase
         );
     }
 
+    public function testEveryShortageIsCountedAndTheRestLeadsToTheBoard(): void
+    {
+        $this->as('rowan');
+        $all = $this->number('SELECT COUNT(*) FROM proposal WHERE draft_id IS NULL AND out_in_days IS NOT NULL');
+        self::assertGreaterThan(5.0, $all);
+        $money = $this->number(
+            'SELECT SUM(sales_at_risk) FROM (SELECT sales_at_risk FROM proposal WHERE draft_id IS NULL
+                AND out_in_days IS NOT NULL ORDER BY reason = \'rush\' DESC, sales_at_risk DESC, id
+                LIMIT 99 OFFSET 4) rest',
+        );
+        $page = $this->see('/');
+        $more = $page->filter('.wait:contains("more will run out before a delivery")');
+        self::assertStringContainsString(sprintf('%d more', (int) $all - 4), $more->text());
+        self::assertStringContainsString(number_format($money), $more->text());
+        $this->browser->click($more->filter('a')->link());
+        self::assertStringContainsString(
+            (string) $this->number(
+                'SELECT COUNT(*) FROM proposal WHERE draft_id IS NULL AND listed = 1 AND out_in_days IS NOT NULL',
+            ),
+            $this->browser->getCrawler()->filter('.title')->text(),
+        );
+    }
+
     public function testAnItemOnItsWayIsNoShortage(): void
     {
         $this->as('rowan');

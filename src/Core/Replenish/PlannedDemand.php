@@ -19,6 +19,22 @@ final readonly class PlannedDemand
         );
     }
 
+    /**
+     * @param list<self> $planned
+     *
+     * @return array<int, float> stock units by day from today, 0 for what is due already
+     */
+    public static function byDay(array $planned, \DateTimeImmutable $today): array
+    {
+        $byDay = [];
+        foreach ($planned as $one) {
+            $ahead = max(0, (int) $today->setTime(0, 0)->diff($one->day->setTime(0, 0))->format('%r%a'));
+            $byDay[$ahead] = ($byDay[$ahead] ?? 0.0) + $one->stockUnits;
+        }
+
+        return $byDay;
+    }
+
     public function isWithin(\DateTimeImmutable $today, float $days): bool
     {
         $ahead = (int) $today->diff($this->day)->format('%r%a');

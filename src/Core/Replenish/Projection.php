@@ -18,6 +18,7 @@ final readonly class Projection
      * @param list<float> $low      lower edge of the band around $with
      * @param list<float> $high     its upper edge
      * @param int|null    $outOnDay first day with nothing left if nothing more is ordered
+     * @param float       $missed   stock units owed or wanted and not there, in all, if nothing more is ordered
      */
     private function __construct(
         public array $without,
@@ -25,6 +26,7 @@ final readonly class Projection
         public array $low,
         public array $high,
         public ?int $outOnDay,
+        public float $missed,
     ) {
     }
 
@@ -48,12 +50,14 @@ final readonly class Projection
         $without = $with = $low = $high = [];
         $stock = $stockWith = $onHand;
         $out = $onHand <= 0 ? 0 : null;
-        $before = 0.0;
+        $before = $missed = 0.0;
         for ($day = 0; $day <= $days; ++$day) {
             $until =
                 $forecast->over($day) +
                 array_sum(array_filter($leaving, static fn (int $on): bool => $on <= $day, \ARRAY_FILTER_USE_KEY));
-            $stock = max(0.0, $stock + ($arrivals[$day] ?? 0.0) - ($until - $before));
+            $stock += ($arrivals[$day] ?? 0.0) - ($until - $before);
+            $missed += max(0.0, -$stock);
+            $stock = max(0.0, $stock);
             $stockWith = max(
                 0.0,
                 $stockWith + ($arrivals[$day] ?? 0.0) + ($day === $onDay ? $proposed : 0.0) - ($until - $before),
@@ -69,6 +73,6 @@ final readonly class Projection
             }
         }
 
-        return new self($without, $with, $low, $high, $out);
+        return new self($without, $with, $low, $high, $out, $missed);
     }
 }

@@ -26,14 +26,15 @@ final readonly class Shortage
         $forecast = $outcome->forecast();
         $onDay = max(1, (int) $today->diff($outcome->sourced->arrival)->days);
         $left = $stock->onHand->minus($stock->promised)->toFloat();
-        $out = Projection::over($onDay, $left, $stock->coming->schedule(), $forecast, 0.0, $onDay)->outOnDay;
-        $rush = Reason::Rush === $reason;
-        if (null === $out && !$rush) {
+        $leaving = PlannedDemand::byDay($stock->planned, $today);
+        $coming = Projection::over($onDay, $left, $stock->coming->schedule(), $forecast, 0.0, $onDay, $leaving);
+        if (null === $coming->outOnDay && Reason::Rush !== $reason) {
             return null;
         }
-        $out ??= $onDay;
-        $missed = max($forecast->over($onDay) - $forecast->over($out), $rush ? -$left : 0.0);
 
-        return new self($out, ($outcome->place->item->worth->salesPrice ?? 0.0) * $missed);
+        return new self(
+            $coming->outOnDay ?? $onDay,
+            ($outcome->place->item->worth->salesPrice ?? 0.0) * $coming->missed,
+        );
     }
 }

@@ -11,6 +11,7 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Replenish\Evidence;
 use TallBarrel\Core\Replenish\OpenOrder;
+use TallBarrel\Core\Replenish\PlannedDemand;
 use TallBarrel\Core\Replenish\Projection;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Drawing\Barrel;
@@ -237,11 +238,6 @@ final class ReorderBoard
         $onDay = max(0, (int) $today->diff($arrival)->format('%r%a'));
         $coming = $proposal->comingOn($today);
         $units = $proposal->units();
-        $leaving = [];
-        foreach ($evidence->planned as $planned) {
-            $ahead = max(0, (int) $today->diff($planned->day)->format('%r%a'));
-            $leaving[$ahead] = ($leaving[$ahead] ?? 0.0) + $planned->stockUnits;
-        }
         $projection = Projection::over(
             max(self::DAYS_SHOWN, $onDay + 14),
             $proposal->onHand - $proposal->promised,
@@ -249,7 +245,7 @@ final class ReorderBoard
             $proposal->forecast(),
             $units->toFloat(),
             $onDay,
-            $leaving,
+            PlannedDemand::byDay($evidence->planned, $today),
         );
         $offers ??= $this->offers->ofItem($proposal->item);
 

@@ -17,6 +17,7 @@ use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\StockFigures;
@@ -26,7 +27,9 @@ use TallBarrel\Store\Stock\StockFigures;
  */
 final class TodayList
 {
+    /** Shortages with an entry of their own, and those named in the one for all others. */
     private const SHORTAGES = 4;
+    private const NAMED_TOO = 5;
     private const EXPIRING = 3;
     private const NOT_NEEDED = 2;
     private const WRONG = 2;
@@ -87,28 +90,29 @@ final class TodayList
             ];
     }
 
-    /** @return list<TodayEntry> items that will be gone before an order sent now could arrive */
+    /** @return list<TodayEntry> items that will be gone before an order sent now could arrive; the worst by name */
     private function shortages(?Site $site): array
     {
         /**
          * @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null,
          *      pack_content: string|null, out_in_days: int, sales_at_risk: float, moves: string, on_hand: float,
          *      promised: float, coming: float, safety_stock: float, reorder_point: float, order_up_to: float,
-         *      arrival: string}> $rows
+         *      arrival: string, short: int, short_at_risk: float}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days,
                 p.sales_at_risk, p.moves,
-                    p.on_hand, p.promised, p.coming, p.safety_stock, p.reorder_point, p.order_up_to, p.arrival
+                    p.on_hand, p.promised, p.coming, p.safety_stock, p.reorder_point, p.order_up_to, p.arrival,
+                    COUNT(*) OVER () short, SUM(p.sales_at_risk) OVER () short_at_risk
              FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
              LEFT JOIN offer o ON o.id = p.offer_id
              WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?)
              ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".
-                self::SHORTAGES,
+                (self::SHORTAGES + self::NAMED_TOO),
             [$site?->id, $site?->id],
         );
 
-        return array_map(function (array $row): TodayEntry {
+        $named = array_map(function (array $row): TodayEntry {
             /** @var list<array{site: int, units: float}> $moves */
             $moves = json_decode($row['moves'], true, flags: \JSON_THROW_ON_ERROR);
             $rush = Reason::Rush->value === $row['reason'];
@@ -158,7 +162,27 @@ final class TodayList
                     $row['order_up_to'],
                 ),
             );
-        }, $rows);
+        }, array_slice($rows, 0, self::SHORTAGES));
+        $more = ($rows[0]['short'] ?? 0) - count($named);
+        if ($more <= 0) {
+            return $named;
+        }
+        $atRisk = round($rows[0]['short_at_risk'] - array_sum(
+            array_column(array_slice($rows, 0, self::SHORTAGES), 'sales_at_risk'),
+        ));
+        $names = array_column(array_slice($rows, self::SHORTAGES), 'name');
+
+        return [...$named, new TodayEntry(
+            true,
+            sprintf('%d more will run out before a delivery', $more),
+            implode(', ', $names).($more > count($names) ? ' and others.' : '.'),
+            $atRisk >= 1
+                ? Money::of(BigDecimal::of((string) $atRisk), $this->business->get()->currency)
+                : null,
+            'of sales at risk',
+            $this->urls->generate('reorder', ['q' => Board::RUNS_OUT]),
+            'See them',
+        )];
     }
 
     /**

@@ -19,6 +19,9 @@ use TallBarrel\Store\Supplier\Supplier;
  */
 final readonly class Board
 {
+    /** Words that find what no name has: lines the budget left out, and items gone before an order could be here. */
+    public const LEFT_OUT = 'left out';
+    public const RUNS_OUT = 'runs out';
     /** Orders of the rows, by name. */
     private const ORDERS = [
         'rush' => "FIELD(p.reason, 'rush', 'out', 'below-safety-stock', 'below-reorder-point', 'below-minimum', ".
@@ -253,8 +256,9 @@ final readonly class Board
                 : "
               AND (i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR s.name LIKE :like
                 OR u.name LIKE :like OR p.class LIKE :like
-                OR (:words = 'left out' AND p.cut = 1)
-                   OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))");
+                OR (:words = '".self::LEFT_OUT."' AND p.cut = 1)
+                OR (:words = '".self::RUNS_OUT."' AND p.out_in_days IS NOT NULL)
+                OR (:words = 'changed' AND p.proposed_before IS NOT NULL) OR (:words = 'odd' AND p.odd <> '[]'))");
     }
 
     /** @return array<string, int|string|null> */

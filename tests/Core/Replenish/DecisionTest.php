@@ -52,6 +52,7 @@ final class DecisionTest extends TestCase
         return new \DateTimeImmutable('2026-11-23 10:30');
     }
 
+    /** @param list<PlannedDemand> $planned */
     private static function place(
         int $site,
         int $onHand,
@@ -59,6 +60,7 @@ final class DecisionTest extends TestCase
         ?DemandRecord $record = null,
         int $promised = 0,
         ?Coming $coming = null,
+        array $planned = [],
     ): ItemSite {
         return new ItemSite(
             new ItemFacts(7, 'JAR', 'Jars', Unit::Each, new ItemWorth(2.0, 5.0, 0.5, null)),
@@ -68,6 +70,7 @@ final class DecisionTest extends TestCase
                 BigDecimal::of($onHand),
                 $coming ?? Coming::nothing(self::now()->setTime(0, 0)),
                 BigDecimal::of($promised),
+                $planned,
             ),
             $steering ?? new Steering(),
         );
@@ -317,6 +320,21 @@ final class DecisionTest extends TestCase
         self::assertSame(Reason::Rush, $finding->outcome->proposal->reason);
         self::assertSame(0, $finding->shortage?->outInDays);
         self::assertGreaterThanOrEqual(5.0 * 26, $finding->shortage->sales, '26 of them at 5.00 are owed');
+    }
+
+    /** Enough for the forecast, but not for what is planned before a delivery could come. */
+    public function testPlannedDemandBeforeTheNextDeliveryIsAShortage(): void
+    {
+        $on = static fn (int $units, int $days): array => [
+            new PlannedDemand('fair', $units, self::now()->modify(sprintf('+%d days', $days))),
+        ];
+        [$plain] = self::decide([self::place(1, 30)]);
+        self::assertNull($plain->shortage);
+        [$fair] = self::decide([self::place(1, 30, planned: $on(50, 2))]);
+        self::assertSame(2, $fair->shortage?->outInDays);
+        self::assertGreaterThanOrEqual(5.0 * 20, $fair->shortage->sales, 'at least twenty are missed, at 5.00');
+        [$later] = self::decide([self::place(1, 30, planned: $on(50, 40))]);
+        self::assertNull($later->shortage, 'an order sent now is here by then');
     }
 
     public function testTheEvidenceIsKeptAndReadAgainUnchanged(): void
