@@ -17,7 +17,7 @@ final readonly class BudgetCut
 {
     /** Choices whose costs differ by less are equal; home currency. */
     private const EQUAL = 0.005;
-    private const MOST_STEPS = 100_000;
+    private const MOST_STEPS = 20_000;
 
     /**
      * @param list<int> $out keys left out

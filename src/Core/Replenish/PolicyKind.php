@@ -50,6 +50,12 @@ enum PolicyKind: string
         return in_array($this, [self::MinMax, self::Par, self::CoverDays, self::CoverValue], true);
     }
 
+    /** Whether a person said how much may be there at most; nothing cheaper takes it beyond that. */
+    public function hasMaximum(): bool
+    {
+        return in_array($this, [self::MinMax, self::Par], true);
+    }
+
     /** Whether safety stock is kept for a service level. */
     public function aimsAtService(): bool
     {

@@ -38,8 +38,9 @@ final readonly class RoundedToPacks
     private static function worthwhileBreak(Need $need, float $units, float $reach): ?float
     {
         $economics = $need->economics;
-        if ($economics->incremental) {
-            // Such a break has no edge to reach: one more unit costs the same on either side of it, or less.
+        if ($economics->incremental || $need->policy->kind->hasMaximum()) {
+            // A break for what goes beyond it has no edge to reach: one more unit costs the same on either side, or
+            // less.
             return null;
         }
         $perDay = $need->forecast->perDay();

@@ -58,7 +58,7 @@ final class BudgetCutTest extends TestCase
         mt_srand(11);
         for ($round = 0; $round < 200; ++$round) {
             $lines = [];
-            $count = mt_rand(1, 11);
+            $count = mt_rand(1, 9);
             for ($key = 0; $key < $count; ++$key) {
                 $lines[$key] = self::line(mt_rand(100, 90000) / 100, mt_rand(0, 5000) / 100);
             }

@@ -216,6 +216,22 @@ final class NeedToPacksTest extends TestCase
         self::assertSame('1820', (string) $ahead('130', $rise('2026-11-30', 0.9))->ahead);
     }
 
+    /** Par 60 with 40 there needs 20, however cheap 100 are, and however dear they become tomorrow. */
+    public function testAMaximumIsAMaximum(): void
+    {
+        $cheap = new Economics(1.0, 4.0, 0.2, 2.0, [[1.0, 1.0], [100.0, 0.1]]);
+        $rise = new Economics(1.0, 4.0, 0.2, 2.0, priceRise: [0.5, new \DateTimeImmutable('2026-11-30')]);
+        $each = BuyingRule::of(Pack::of('each', 1));
+        foreach ([self::policy(PolicyKind::Par, 60), self::policy(PolicyKind::MinMax, 60, 50)] as $policy) {
+            foreach ([$cheap, $rise] as $economics) {
+                $need = self::need('40', policy: $policy, economics: $economics, rule: $each);
+                $required = self::required($need);
+                self::assertSame('20', (string) $required->ordered);
+                self::assertSame('20', (string) (new RoundedToPacks($need, $required, 14.0))->packs);
+            }
+        }
+    }
+
     public function testNothingIsOrderedThatDoesNotSellWhileItKeeps(): void
     {
         $keeps = static fn (int $days, string $onHand): Requirement => self::required(
