@@ -107,6 +107,26 @@ final class TodayTest extends DeskTestCase
         );
     }
 
+    public function testTheStripLeadsToTheFirstThingItself(): void
+    {
+        $this->as('rowan');
+        $page = $this->see('/');
+        self::assertSame(
+            $page->filter('.wait a.btn')->first()->attr('href'),
+            $page->filter('.strip [data-next]')->attr('href'),
+        );
+    }
+
+    public function testEveryPageLetsOneSkipToItsWork(): void
+    {
+        $this->as('rowan');
+        foreach (['/', '/reorder', '/orders/PO-1082', '/dock', '/stock', '/policies', '/settings/budget'] as $path) {
+            $page = $this->see($path);
+            self::assertSame('#work', $page->filter('body > a')->first()->attr('href'), $path);
+            self::assertCount(1, $page->filter('main#work[tabindex="-1"]'), $path);
+        }
+    }
+
     public function testAnItemOnItsWayIsNoShortage(): void
     {
         $this->as('rowan');
