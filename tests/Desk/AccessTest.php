@@ -25,6 +25,8 @@ final class AccessTest extends DeskTestCase
                 '/suppliers',
                 '/suppliers/VETRASOL',
                 '/mailbox',
+                '/settings/budget',
+                '/settings/costs',
                 '/find?q=jar',
             ] as $page
         ) {
@@ -56,6 +58,7 @@ final class AccessTest extends DeskTestCase
         yield 'the bookkeeper does not calculate' => ['iris', '/reorder/calculate'];
         yield 'the bookkeeper does not receive' => ['iris', '/dock/deliveries'];
         yield 'the bookkeeper does not change suppliers' => ['iris', '/suppliers/VETRASOL'];
+        yield 'the buyer sets no budget' => ['mara', '/settings/budget'];
         yield 'the stockroom brings no data' => ['tam', '/own-data/sales'];
     }
 
