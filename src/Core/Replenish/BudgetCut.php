@@ -17,7 +17,8 @@ final readonly class BudgetCut
 {
     /** Choices whose costs differ by less are equal; home currency. */
     private const EQUAL = 0.005;
-    private const MOST_STEPS = 20_000;
+    /** Lines taken in or out while searching. */
+    private const MOST_STEPS = 300_000;
 
     /**
      * @param list<int> $out keys left out
@@ -103,12 +104,13 @@ final readonly class BudgetCut
         $at = $steps = 0;
         while (true) {
             while ($at < $count && $worth + $bound($at, $left) > $best + self::EQUAL) {
-                for (; $at < $count && $values[$at] <= $left; ++$at) {
+                for (; $at < $count && $values[$at] <= $left; ++$at, ++$steps) {
                     $taken[] = $at;
                     $left -= $values[$at];
                     $worth += $worths[$at];
                 }
                 ++$at;
+                ++$steps;
             }
             if ($at >= $count && $worth > $best) {
                 $best = $worth;
