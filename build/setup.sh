@@ -145,12 +145,18 @@ database_up() {
     mkdir -p "$run"
     if [ ! -d "$dir/mysql" ]; then
         say 'Creating the database'
-        rm -rf "$dir"; mkdir -p "$dir"; own "$user" "$dir"
-        quietly mariadb-install mariadb-install-db --no-defaults --user="$user" --datadir="$dir" --auth-root-authentication-method=normal --skip-test-db
+        # Made beside it and moved when whole, so that being stopped half-way does no harm.
+        rm -rf "$dir" "$dir.part"; mkdir -p "$dir.part"; own "$user" "$dir.part"
+        quietly mariadb-install mariadb-install-db --no-defaults --user="$user" --datadir="$dir.part" --auth-root-authentication-method=normal --skip-test-db
+        touch "$dir.part/first.sql"
+        mv "$dir.part" "$dir"
+    fi
+    # What is run until the application has got in once.
+    if [ -f "$dir/first.sql" ]; then
         password=$(sed -n 's/^DATABASE_PASSWORD=//p' "$run/../environment")
         cat > "$dir/first.sql" <<END
-CREATE DATABASE tallbarrel CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
-CREATE USER tallbarrel@'127.0.0.1' IDENTIFIED BY '$password';
+CREATE DATABASE IF NOT EXISTS tallbarrel CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
+CREATE OR REPLACE USER tallbarrel@'127.0.0.1' IDENTIFIED BY '$password';
 GRANT ALL ON \`tallbarrel\`.* TO tallbarrel@'127.0.0.1';
 ALTER USER root@localhost IDENTIFIED BY '$password';
 END
@@ -166,7 +172,8 @@ END
     disown -a
     wait_until 100 env TALLBARREL_INSTANCE="$(basename "$(dirname "$run")")" php -r '
         require "config/environment.php"; $u = parse_url($_SERVER["DATABASE_URL"]);
-        new PDO("mysql:host=$u[host];port=$u[port];dbname=tallbarrel", $u["user"], $u["pass"]);' || fail "The database refuses the application; see $dir/error.log"
+        (new PDO("mysql:host=$u[host];port=$u[port]", $u["user"], $u["pass"]))->exec(
+            "CREATE DATABASE IF NOT EXISTS tallbarrel CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci");' || fail "The database refuses the application; see $dir/error.log"
     rm -f "$dir/first.sql"
 }
 

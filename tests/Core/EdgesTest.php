@@ -126,15 +126,7 @@ final class EdgesTest extends TestCase
     #[DataProvider('paces')]
     public function testAnAgreementsStatesAtTheirLimits(AgreementState $expected, float $drawn, string $today): void
     {
-        $pace = AgreementPace::of(
-            1000,
-            10,
-            new \DateTimeImmutable('2026-01-01'),
-            new \DateTimeImmutable('2026-04-10'),
-            $drawn,
-            new \DateTimeImmutable($today),
-        );
-        self::assertSame($expected, $pace->state);
+        self::assertSame($expected, self::pace($drawn, $today)->state);
     }
 
     /** @return iterable<string, array{AgreementState, float, string}> 1,000 over 100 days, 10 a day */
@@ -156,14 +148,7 @@ final class EdgesTest extends TestCase
 
     public function testAnAgreementsFigures(): void
     {
-        $pace = static fn (float $drawn, string $today): AgreementPace => AgreementPace::of(
-            1000,
-            10,
-            new \DateTimeImmutable('2026-01-01'),
-            new \DateTimeImmutable('2026-04-10'),
-            $drawn,
-            new \DateTimeImmutable($today),
-        );
+        $pace = self::pace(...);
         self::assertSame([0.0, 0.0], [$pace(0, '2026-01-01')->drawnPerWeek, $pace(0, '2026-01-01')->due]);
         self::assertEqualsWithDelta(60.0 / 10 * 7, $pace(60, '2026-01-11')->drawnPerWeek, 1e-9);
         self::assertSame(0.0, $pace(950, '2026-02-20')->perWeek, 'what the tolerance asks for is there');
@@ -321,5 +306,18 @@ final class EdgesTest extends TestCase
         self::assertEqualsWithDelta(sqrt(60000 / 4.8), $quantity, 1e-9);
         [$quantity] = EconomicOrderQuantity::allUnits(1200, 25, 1.2, [[1.0, 4.0], [200.0, 3.0]]);
         self::assertSame(200.0, $quantity, 'where the lower price begins');
+    }
+
+    /** 1,000 over 100 days, 10 a day, a tenth more or less. */
+    private static function pace(float $drawn, string $today): AgreementPace
+    {
+        return AgreementPace::of(
+            1000,
+            10,
+            new \DateTimeImmutable('2026-01-01'),
+            new \DateTimeImmutable('2026-04-10'),
+            $drawn,
+            new \DateTimeImmutable($today),
+        );
     }
 }
