@@ -84,6 +84,7 @@ final class BudgetController extends AbstractController
                     self::MONTHS_AHEAD,
                 ),
                 'now' => $now->format('Y-m'),
+                'usual' => $this->business->get()->monthlyBudget(),
                 'form' => $form->createView(),
             ],
             new Response(status: $form->isSubmitted() ? 422 : 200),

@@ -24,7 +24,7 @@ final class BudgetType extends AbstractType
             $builder->add($month, FigureType::class, [
                 'label' => (new \DateTimeImmutable($month))->format('F Y'),
                 'kind' => FigureType::PRICE,
-                'expects' => 'an amount, or nothing for as usual',
+                'expects' => 'an amount, or nothing for the usual one',
                 'property_path' => sprintf('months[%s]', $month),
             ]);
         }
