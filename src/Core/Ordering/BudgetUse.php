@@ -7,9 +7,8 @@ namespace TallBarrel\Core\Ordering;
 use TallBarrel\Core\Money\Money;
 
 /**
- * What of a month's budget is spoken for: goods without tax and freight, in the home currency. An order that is not
- * sent
- * yet counts in the month that runs; what was closed short does not count.
+ * What of a month's budget is spoken for: goods without tax and freight, in the home currency. What is not sent yet
+ * counts in the month that runs; what was closed short does not count.
  */
 final readonly class BudgetUse
 {

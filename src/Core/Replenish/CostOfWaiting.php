@@ -19,7 +19,7 @@ final readonly class CostOfWaiting
     /**
      * An order now arrives after the lead time, one of the next chance a review later: what is missed in between is the
      * expected shortage until then less that until an order now could be here, which nothing can help any more.
-     * Source: Silver, Pyke & Peterson, section 7.9 (units short in a review interval of the (R, S) system).
+     * Source: Silver, Pyke & Peterson, chapter 7 (units short in a review interval of the (R, S) system); from memory.
      */
     public static function of(
         Need $need,

@@ -34,4 +34,10 @@ final readonly class BoardSummary
         public Money $nextHundred,
     ) {
     }
+
+    /** Of the month's budget, when these are drafted; below zero where they go beyond it, null without a budget. */
+    public function leftAfter(): ?Money
+    {
+        return $this->budget->left()?->minus($this->total);
+    }
 }

@@ -18,7 +18,7 @@ class MonthBudget
     private BigDecimal $amount;
 
     /**
-     * @param string     $month as 2026-11
+     * @param string $month as 2026-11
      *
      * @throws InvalidValue
      */
