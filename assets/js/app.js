@@ -2,6 +2,7 @@
 import htmx from 'htmx.org';
 import Alpine from '@alpinejs/csp';
 import './ask.js';
+import { labelTables } from './cards.js';
 
 window.htmx = htmx;
 // A field of a form that does something else than the strip.
@@ -13,6 +14,19 @@ document.addEventListener('htmx:configRequest', (event) => {
     event.detail.headers['X-Requested-With'] = 'XMLHttpRequest';
     event.detail.headers['X-CSRF-Token'] = document.querySelector('meta[name="csrf-token"]').content;
 });
+
+// Menus close when one goes elsewhere, by key as by hand; what is fixed there by the page (a mistake in it) stays.
+const stages = document.querySelector('.stages-button');
+const showStages = (open) => {
+    stages?.setAttribute('aria-expanded', String(open));
+    document.querySelector('#stages')?.classList.toggle('open', open);
+};
+const closeMenus = (target) => {
+    document.querySelectorAll('details.menu[open]').forEach((menu) => { if (!menu.contains(target)) menu.removeAttribute('open'); });
+    if (!target.closest?.('.stages, .stages-button')) showStages(false);
+};
+stages?.addEventListener('click', () => showStages(stages.getAttribute('aria-expanded') === 'false'));
+document.addEventListener('focusin', (event) => closeMenus(event.target));
 
 // The keys every page has: find, go to a stage, do the strip's action, show the keys.
 Alpine.data('keys', () => ({
@@ -27,7 +41,7 @@ Alpine.data('keys', () => ({
         }
         if (event.key === 'Escape') {
             document.querySelector('#found')?.replaceChildren();
-            document.querySelectorAll('details.menu[open]').forEach((menu) => menu.removeAttribute('open'));
+            closeMenus(document.body);
             return;
         }
         if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
@@ -45,8 +59,8 @@ Alpine.data('keys', () => ({
             document.querySelector('#key-help')?.showModal();
         }
     },
-    closeMenus(event) {
-        document.querySelectorAll('details.menu[open]').forEach((menu) => { if (!menu.contains(event.target)) menu.removeAttribute('open'); });
+    leave(event) {
+        closeMenus(event.target);
         if (!event.target.closest('.search')) document.querySelector('#found')?.replaceChildren();
     },
 }));
@@ -102,6 +116,7 @@ document.addEventListener('htmx:oobBeforeSwap', (event) => {
     if (here && of && here.id !== of) event.detail.shouldSwap = false;
 });
 document.addEventListener('htmx:afterSwap', markRow);
+document.addEventListener('htmx:load', labelTables);
 document.addEventListener('htmx:oobAfterSwap', markRow);
 
 // Two low tones: something was not taken, look up.
@@ -168,4 +183,5 @@ document.addEventListener('submit', (event) => {
     }
 });
 
+labelTables();
 Alpine.start();

@@ -4,156 +4,12 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Browser;
 
-use Facebook\WebDriver\Chrome\ChromeOptions;
-use Facebook\WebDriver\Exception\WebDriverException;
-use Facebook\WebDriver\Remote\DesiredCapabilities;
-use Facebook\WebDriver\Remote\RemoteWebDriver;
 use Facebook\WebDriver\WebDriverBy;
-use Facebook\WebDriver\WebDriverElement;
-use Facebook\WebDriver\WebDriverExpectedCondition;
 use Facebook\WebDriver\WebDriverKeys;
-use PHPUnit\Framework\TestCase;
 
 /** The main job in the real interface, with a keyboard: from a proposal to booked stock. */
-final class JourneyTest extends TestCase
+final class JourneyTest extends BrowserTestCase
 {
-    private static RemoteWebDriver $chrome;
-    /** @var resource */
-    private static mixed $driver;
-    private static string $profile;
-
-    public static function setUpBeforeClass(): void
-    {
-        $server = stream_socket_server('tcp://127.0.0.1:0');
-        self::assertNotFalse($server);
-        $port = (int) substr((string) strrchr((string) stream_socket_get_name($server, false), ':'), 1);
-        fclose($server);
-        $driver = proc_open(
-            ['chromedriver', '--port='.$port],
-            [1 => ['file', '/dev/null', 'w'], 2 => ['file', '/dev/null', 'w']],
-            $pipes,
-        );
-        self::assertIsResource($driver);
-        self::$driver = $driver;
-        for ($try = 0; $try < 100 && false === @fsockopen('127.0.0.1', $port); ++$try) {
-            usleep(50_000);
-        }
-        self::$profile = sys_get_temp_dir().'/tallbarrel-browser-'.getmypid();
-        $options = (new ChromeOptions())->addArguments([
-            '--headless=new',
-            '--no-sandbox',
-            '--disable-gpu',
-            '--disable-quic',
-            '--no-first-run',
-            '--disable-background-networking',
-            '--disable-component-update',
-            '--disable-sync',
-            '--window-size=1280,800',
-            '--user-data-dir='.self::$profile,
-        ]);
-        $wanted = DesiredCapabilities::chrome();
-        $wanted->setCapability(ChromeOptions::CAPABILITY, $options);
-        $wanted->setCapability('goog:loggingPrefs', ['browser' => 'ALL']);
-        self::$chrome = RemoteWebDriver::create('http://127.0.0.1:'.$port, $wanted);
-    }
-
-    public static function tearDownAfterClass(): void
-    {
-        self::$chrome->quit();
-        proc_terminate(self::$driver);
-        exec('rm -rf '.escapeshellarg(self::$profile));
-    }
-
-    private static function open(string $path): void
-    {
-        self::$chrome->get(getenv('TALLBARREL_TEST_URL').$path);
-    }
-
-    /** What was on the screen when something went wrong stays under var/ for a look. */
-    protected function onNotSuccessfulTest(\Throwable $error): never
-    {
-        @self::$chrome->takeScreenshot(dirname(__DIR__, 2).'/var/test/log/'.date('His').'.png');
-        parent::onNotSuccessfulTest($error);
-    }
-
-    private static function one(string $selector): WebDriverElement
-    {
-        $element = self::$chrome
-            ->wait(8, 50)
-            ->until(
-                WebDriverExpectedCondition::presenceOfElementLocated(WebDriverBy::cssSelector($selector)),
-                $selector,
-            );
-        self::assertInstanceOf(WebDriverElement::class, $element);
-
-        return $element;
-    }
-
-    private static function until(string $selector, string $words): void
-    {
-        self::$chrome->wait(8, 50)->until(static function () use ($selector, $words): bool {
-            try {
-                return true ===
-                    self::$chrome->executeScript(
-                        'return [...document.querySelectorAll(arguments[0])].some((e) => '
-                        .'e.innerText.includes(arguments[1]))',
-                        [$selector, $words],
-                    );
-            } catch (WebDriverException) {
-                // The page is just being changed for the next one.
-                return false;
-            }
-        }, sprintf('“%s” in %s', $words, $selector));
-    }
-
-    private static function gone(string $selector): void
-    {
-        self::$chrome
-            ->wait(8, 50)
-            ->until(
-                static fn (): bool => [] === self::$chrome->findElements(WebDriverBy::cssSelector($selector)),
-                'still there: '.$selector,
-            );
-    }
-
-    private static function keys(string ...$keys): void
-    {
-        self::$chrome->getKeyboard()->sendKeys($keys);
-    }
-
-    /** Over what stands in the field. */
-    private static function type(WebDriverElement $field, string $keys): void
-    {
-        $field->click();
-        self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL]);
-        self::$chrome->getKeyboard()->sendKeys($keys);
-    }
-
-    private static function doTheNextThing(): void
-    {
-        try {
-            self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, WebDriverKeys::ENTER, WebDriverKeys::NULL]);
-        } catch (WebDriverException) {
-            // The page has gone on before the last key was let go.
-        }
-    }
-
-    /** The question that was opened, answered with yes. */
-    private static function confirm(string $words): void
-    {
-        self::until('#ask[open]', $words);
-        self::one('#ask-yes')->sendKeys(WebDriverKeys::ENTER);
-    }
-
-    private static function signIn(string $name): void
-    {
-        self::$chrome->manage()->deleteAllCookies();
-        self::open('/sign-in');
-        self::one('input[name="email"]')->sendKeys($name.'@larkmoor.example');
-        self::one('input[name="password"]')->sendKeys('larkmoor-honey'.WebDriverKeys::ENTER);
-        self::until('h1', 'Monday 23 November');
-    }
-
     public function testFromAProposalToBookedStock(): void
     {
         self::signIn('mara');
@@ -327,6 +183,7 @@ final class JourneyTest extends TestCase
         self::signIn('rowan');
         self::open('/orders/PO-1081');
         $waits = static fn () => self::until('.title', 'awaiting approval');
+        self::one('.strip summary')->click();
         self::one('input[name="reason"]')->sendKeys('too dear');
         self::doTheNextThing();
         $waits();
@@ -397,46 +254,6 @@ final class JourneyTest extends TestCase
         self::keys('?');
         self::until('#key-help', 'Find anything');
         self::assertTrue(self::one('#key-help')->isDisplayed());
-    }
-
-    public function testPagesAreAccessible(): void
-    {
-        self::signIn('rowan');
-        $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
-        foreach (
-            [
-                '/',
-                '/reorder',
-                '/orders',
-                '/orders/PO-1082',
-                '/dock?order=PO-1077',
-                '/stock',
-                '/items/JAR-340R',
-                '/suppliers',
-                '/suppliers/VETRASOL',
-                '/suppliers/VETRASOL/prices',
-                '/suppliers/VETRASOL/prices/1',
-                '/suppliers/VETRASOL/offers/1',
-                '/items',
-                '/own-data',
-                '/mailbox',
-                '/compare',
-                '/compare/items/JAR-370H',
-                '/compare/basket',
-                '/compare/rounds/Q-1002',
-                '/agreements/A-1001',
-            ] as $page
-        ) {
-            self::open($page);
-            self::one('h1');
-            self::$chrome->executeScript($axe);
-            $found = self::$chrome->executeAsyncScript(
-                'const done = arguments[0]; axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21aa", '
-                .'"wcag22aa"]}).then((r) => done(r.violations.map((v) => v.id + ": " + v.nodes.slice(0, 3).map((n) '
-                    .'=> n.html.slice(0, 120)).join(" | "))))',
-            );
-            self::assertSame([], $found, $page);
-        }
     }
 
     private static function held(string $item, string $site): int

@@ -1,0 +1,132 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Face;
+
+use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
+use PHPUnit\Framework\Attributes\DataProvider;
+use TallBarrel\Tests\Browser\BrowserTestCase;
+
+/**
+ * Every page at a desk, on a phone, and on the narrowest (a desk at 400 %): nothing scrolls sideways, is cut off, lies
+ * on
+ * something else or under the strip; no rule of WCAG 2.2 AA or good practice that axe knows is broken.
+ */
+final class FaceTest extends BrowserTestCase
+{
+    /** @var array<string, string>|null addresses of what is made for these tests */
+    private static ?array $made = null;
+
+    public function testEveryPageIsLookedAt(): void
+    {
+        $routes = [];
+        foreach (glob(dirname(__DIR__, 2).'/src/Desk/*/*Controller.php') ?: [] as $file) {
+            preg_match_all(
+                "/#\\[Route\\([^#]*?name: '(\\w+)'[^#]*?methods: \\['GET'\\]/",
+                (string) file_get_contents($file),
+                $found,
+            );
+            array_push($routes, ...$found[1]);
+        }
+        self::assertGreaterThan(40, count($routes));
+        self::assertSame(
+            [],
+            array_values(array_diff($routes, array_keys(Pages::ALL), Pages::NO_PAGES)),
+            'in Pages, or said there to be no page',
+        );
+    }
+
+    /** @return iterable<string, array{int, int}> width and height */
+    public static function sizes(): iterable
+    {
+        yield 'at a desk' => [1280, 800];
+        yield 'on a phone' => [390, 844];
+        yield 'at 400 %' => [320, 640];
+    }
+
+    #[DataProvider('sizes')]
+    public function testNothingIsWrongWithAnyPage(int $width, int $height): void
+    {
+        self::resize(1280, 800);
+        self::signIn('rowan');
+        self::$made ??= $this->make();
+        self::resize($width, $height);
+        $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
+        $inspection = (string) file_get_contents(__DIR__.'/inspection.js');
+        $wrong = [];
+        foreach (array_merge(...array_values(Pages::ALL)) as $page) {
+            self::open(strtr($page, self::$made));
+            self::one('h1');
+            self::$chrome->executeScript($axe);
+            /** @var array<string, list<string>> $found */
+            $found = self::$chrome->executeAsyncScript($inspection);
+            foreach ($found as $kind => $list) {
+                foreach (array_slice($list, 0, 4) as $one) {
+                    $wrong[] = sprintf('%s %s: %s', $page, $kind, preg_replace('/\s+/', ' ', $one));
+                }
+            }
+        }
+        self::assertSame([], $wrong);
+    }
+
+    /** @return array<string, string> a count begun, a quote and its supplier's own page, a file brought */
+    private function make(): array
+    {
+        self::open('/dock?order=PO-1074');
+        self::one('input[name="note"]')->sendKeys('DN-FACE');
+        self::one('.strip .btn.go')->click();
+        self::until('h1', 'delivery note DN-FACE');
+        $delivery = (string) parse_url(self::$chrome->getCurrentURL(), PHP_URL_PATH);
+        self::open('/compare/items/JAR-454R?units=960');
+        self::one('form[action="/compare/rounds"] button')->click();
+        self::until('h1', 'Ask for quotes');
+        self::one('.strip .btn.go')->click();
+        self::until('.note', 'is out to 2 suppliers');
+        $quote = (string) self::one('.answers th a')->getAttribute('href');
+        $own = $this->linkInTheLastLetter('/quote/');
+        $file = sys_get_temp_dir().'/tallbarrel-face-'.getmypid().'.csv';
+        file_put_contents($file, "code,name,category,unit\nJAR-340R,Round jar,Jars,pcs\n,nameless,Jars,pcs\n");
+        self::open('/own-data');
+        self::one('#items input[type="file"]')->sendKeys($file);
+        self::one('#items form button')->click();
+        self::until('.strip', 'Mend the file');
+        $run = (string) parse_url(self::$chrome->getCurrentURL(), PHP_URL_PATH);
+        unlink($file);
+
+        return array_combine(
+            ['{delivery}', '{supplier_quote}', '{quote}', '{run}'],
+            array_map(
+                static fn (string $url): string => (string) parse_url($url, PHP_URL_PATH),
+                [$delivery, $own, $quote, $run],
+            ),
+        );
+    }
+
+    private function linkInTheLastLetter(string $path): string
+    {
+        self::$chrome->wait(15, 100)->until(static function () use ($path, &$link): bool {
+            self::open('/mailbox');
+            $link = 1 === preg_match(
+                '#'.$path.'[\\w-]+#',
+                (string) self::one('main')->getText(),
+                $found,
+            ) ? $found[0] : '';
+
+            return '' !== $link;
+        }, 'a letter with a link to '.$path);
+
+        return (string) $link;
+    }
+
+    /** The page inside the window; Chromium's own window is never narrower than 500. */
+    private static function resize(int $width, int $height): void
+    {
+        (new ChromeDevToolsDriver(self::$chrome))->execute('Emulation.setDeviceMetricsOverride', [
+            'width' => $width,
+            'height' => $height,
+            'deviceScaleFactor' => 1,
+            'mobile' => $width < 700,
+        ]);
+    }
+}

@@ -1,0 +1,66 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Face;
+
+/**
+ * One address or more of every page a person can open, by the name of its route; braces stand for what a test makes.
+ */
+final class Pages
+{
+    public const ALL = [
+        'today' => ['/'],
+        'reorder' => ['/reorder', '/reorder?q=jar', '/reorder?q=nothing-has-this'],
+        'reorder_paper' => ['/reorder/paper'],
+        'orders' => ['/orders'],
+        'order' => ['/orders/PO-1083', '/orders/PO-1082', '/orders/PO-1080', '/orders/PO-1081', '/orders/PO-1076'],
+        'dock' => ['/dock', '/dock?order=PO-1077'],
+        'delivery' => ['{delivery}', '{delivery}?blind=1'],
+        'stock' => ['/stock'],
+        'items' => ['/items'],
+        'item' => ['/items/JAR-340R'],
+        'compare' => ['/compare'],
+        'compare_item' => ['/compare/items/JAR-370H?units=576'],
+        'basket' => ['/compare/basket'],
+        'rounds' => ['/compare/rounds'],
+        'round' => ['/compare/rounds/Q-1001', '/compare/rounds/Q-1002'],
+        'quote' => ['{quote}'],
+        'supplier_quote' => ['{supplier_quote}'],
+        'agreements' => ['/agreements'],
+        'agreement' => ['/agreements/A-1001'],
+        'suppliers' => ['/suppliers'],
+        'supplier' => ['/suppliers/VETRASOL'],
+        'offer' => ['/suppliers/VETRASOL/offers/1'],
+        'offer_new' => ['/suppliers/VETRASOL/offers/new'],
+        'price_lists' => ['/suppliers/VETRASOL/prices'],
+        'price_list' => ['/suppliers/VETRASOL/prices/1'],
+        'plans' => ['/plans'],
+        'policies' => ['/policies', '/policies?class=A-steady'],
+        'own_data' => ['/own-data'],
+        'own_data_run' => ['{run}'],
+        'cost_rates' => ['/settings/costs'],
+        'budget' => ['/settings/budget'],
+        'mailbox' => ['/mailbox'],
+        'stopped_work' => ['/stopped-work'],
+        'find' => ['/find?q=jar', '/find?q=nothing-has-this'],
+    ];
+
+    /** Parts of pages, files, and ways that lead on. */
+    public const NO_PAGES = [
+        'compare_find',
+        'kept_form',
+        'mailbox_letter',
+        'order_preview',
+        'order_sent',
+        'own_data_sample',
+        'policy_curve',
+        'price_list_standing',
+        'reorder_progress',
+        'reorder_rows',
+        'reorder_why',
+        'round_file',
+        'supplier_quote_file',
+        'supplier_quote_sheet',
+    ];
+}
