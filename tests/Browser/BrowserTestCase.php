@@ -121,6 +121,12 @@ abstract class BrowserTestCase extends TestCase
         self::$chrome->getKeyboard()->sendKeys($keys);
     }
 
+    /** A key pressed while another is held, wherever the focus goes by it. */
+    protected static function chord(string $held, string $key): void
+    {
+        self::$chrome->action()->keyDown(null, $held)->sendKeys(null, $key)->keyUp(null, $held)->perform();
+    }
+
     /** Over what stands in the field. */
     protected static function type(WebDriverElement $field, string $keys): void
     {
@@ -132,7 +138,7 @@ abstract class BrowserTestCase extends TestCase
     protected static function doTheNextThing(): void
     {
         try {
-            self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, WebDriverKeys::ENTER, WebDriverKeys::NULL]);
+            self::chord(WebDriverKeys::CONTROL, WebDriverKeys::ENTER);
         } catch (WebDriverException) {
             // The page has gone on before the last key was let go.
         }

@@ -13,7 +13,8 @@ final class JourneyTest extends BrowserTestCase
     public function testFromAProposalToBookedStock(): void
     {
         self::signIn('mara');
-        self::keys('g', 'r');
+        self::chord(WebDriverKeys::ALT, 'g');
+        self::keys('r');
         self::until('h1', 'Reorder');
 
         // Leave only Vetrasol chosen, then change one quantity: the strip and the why follow.
@@ -108,6 +109,55 @@ final class JourneyTest extends BrowserTestCase
             static fn (array $entry): bool => 'SEVERE' === $entry['level'] && !str_contains($entry['message'], '422'),
         );
         self::assertSame([], array_column($errors, 'message'), 'the browser has nothing to complain about');
+    }
+
+    public function testTheWhyIsReachedReadAndLeftByKey(): void
+    {
+        self::signIn('mara');
+        self::open('/reorder');
+        self::one('#board');
+        self::keys(WebDriverKeys::ARROW_DOWN);
+        $focus = static fn (string $of): mixed => self::$chrome->executeScript('return document.activeElement.'.$of);
+        $first = $focus('id');
+        self::assertIsString($first);
+        self::assertStringStartsWith('quantity-', $first, 'arrows walk at once');
+        self::one(sprintf('#why [data-of="row-%s"]', substr($first, 9)));
+        self::chord(WebDriverKeys::ALT, 'w');
+        self::assertSame('why', $focus('id'));
+        self::keys(WebDriverKeys::ESCAPE);
+        self::assertSame($first, $focus('id'), 'back where one was');
+
+        // A change keeps the focus in the list, and is said.
+        self::chord(WebDriverKeys::CONTROL, 'a');
+        self::keys('9');
+        self::keys(WebDriverKeys::ENTER);
+        self::until('#'.str_replace('quantity', 'row', $first), '');
+        self::$chrome->wait(8, 50)->until(static fn (): bool => '' !== self::one('#said')->getAttribute('textContent'));
+        $now = $focus('id');
+        self::assertIsString($now);
+        self::assertStringStartsWith('quantity-', $now);
+        self::assertNotSame($first, $now);
+
+        // A row is skipped by key; the next one has the focus.
+        self::chord(WebDriverKeys::ALT, 'x');
+        self::$chrome->wait(8, 50)->until(
+            static fn (): bool => [] === self::$chrome->findElements(WebDriverBy::id($now)),
+            'the row is gone',
+        );
+        self::assertNotSame('BODY', $focus('tagName'));
+    }
+
+    public function testAKeyOfOnesOwnActsOnlyWhereItWasChosen(): void
+    {
+        self::signIn('iris');
+        self::keys('g', 's');
+        self::assertSame('/', parse_url(self::$chrome->getCurrentURL(), PHP_URL_PATH));
+        self::open('/settings/keys');
+        self::type(self::one('input[name="Go"]'), 'g'.WebDriverKeys::ENTER);
+        self::until('.note.fine', 'Your keys are saved');
+        self::one('h1')->click();
+        self::keys('g', 's');
+        self::until('h1', 'Stock');
     }
 
     public function testFromComparingToAnOrderFromTheCheapest(): void
@@ -241,6 +291,11 @@ final class JourneyTest extends BrowserTestCase
         self::keys(WebDriverKeys::ENTER);
         self::until('#bad-scans', 'YY98');
         self::until('#bad-scans', 'XX99');
+
+        // The count is given up, after a question, and leaves nothing behind.
+        self::one('button[formaction$="/discard"]')->click();
+        self::confirm('Give up this count?');
+        self::gone('.expected[href*="/deliveries/"]');
     }
 
     public function testKeysFindThingsAndHelpIsThere(): void
@@ -254,6 +309,61 @@ final class JourneyTest extends BrowserTestCase
         self::keys('?');
         self::until('#key-help', 'Find anything');
         self::assertTrue(self::one('#key-help')->isDisplayed());
+    }
+
+    public function testTheWholeJobTakesFewKeys(): void
+    {
+        // Whatever was unticked before is proposed anew.
+        self::signIn('rowan');
+        self::open('/reorder');
+        self::one('.strip button[form="calculate"]')->click();
+        self::until('.strip .btn.go', 'Draft');
+        self::$chrome->manage()->deleteAllCookies();
+        self::open('/sign-in');
+        $pressed = 0;
+        $press = static function (string ...$keys) use (&$pressed): void {
+            foreach ($keys as $key) {
+                ++$pressed;
+                self::keys($key);
+            }
+        };
+        $with = static function (string $held, string $key) use (&$pressed): void {
+            ++$pressed;
+            self::chord($held, $key);
+        };
+        $next = static function () use (&$pressed): void {
+            ++$pressed;
+            self::doTheNextThing();
+        };
+        $press(...str_split('rowan@larkmoor.example'));
+        $press(WebDriverKeys::TAB, ...str_split('larkmoor-honey'));
+        $press(WebDriverKeys::ENTER);
+        self::until('h1', 'Monday 23 November');
+        $with(WebDriverKeys::ALT, 'g');
+        $press('r');
+        self::until('h1', 'Reorder');
+        $next();
+        self::until('h1', 'Look through and send');
+        $next();
+        self::until('#ask[open]', 'Send what is ticked?');
+        $press(WebDriverKeys::ENTER);
+        self::until('.note.fine', 'On the way: PO-');
+        $with(WebDriverKeys::ALT, 'g');
+        $press('d');
+        self::until('h2', 'Expected');
+        $press(WebDriverKeys::ARROW_DOWN, WebDriverKeys::ENTER);
+        self::until('.strip', 'Start counting');
+        $press('7');
+        $next();
+        self::one('#scan');
+        $with(WebDriverKeys::SHIFT, WebDriverKeys::TAB);
+        $press(WebDriverKeys::ENTER);
+        self::until('.strip', 'Book in');
+        $next();
+        self::until('#ask[open]', 'into stock?');
+        $press(WebDriverKeys::ENTER);
+        self::until('.note.fine', 'Booked in as R-');
+        self::assertLessThanOrEqual(60, $pressed);
     }
 
     private static function held(string $item, string $site): int

@@ -50,13 +50,13 @@ final class FaceTest extends BrowserTestCase
     {
         self::resize(1280, 800);
         self::signIn('rowan');
-        self::$made ??= $this->make();
+        $made = self::$made ??= $this->make();
         self::resize($width, $height);
         $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
         $inspection = (string) file_get_contents(__DIR__.'/inspection.js');
         $wrong = [];
         foreach (array_merge(...array_values(Pages::ALL)) as $page) {
-            self::open(strtr($page, self::$made));
+            self::open(strtr($page, $made));
             self::one('h1');
             self::$chrome->executeScript($axe);
             /** @var array<string, list<string>> $found */

@@ -344,7 +344,7 @@ final class ReorderController extends AbstractController
 
         return 1 === count($orders)
             ? $this->redirectToRoute('order', ['number' => $orders[0]->number])
-            : $this->redirectToRoute('orders');
+            : $this->redirectToRoute('drafts');
     }
 
     /** @param callable(SavedProposal): void $act */

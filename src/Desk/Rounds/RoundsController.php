@@ -192,7 +192,7 @@ final class RoundsController extends AbstractController
 
                 return 1 === count($orders)
                     ? $this->redirectToRoute('order', ['number' => $orders[0]->number])
-                    : $this->redirectToRoute('orders');
+                    : $this->redirectToRoute('drafts');
             }
         } catch (InvalidValue|Refused $problem) {
             $fields->refuse('round', $problem->getMessage());

@@ -85,13 +85,25 @@ final readonly class Format
         return number_format($money->rounded()->amount->toFloat(), $money->currency->decimals);
     }
 
-    /** All its decimals, two at least; in a narrow column at most so many. */
+    /** All its decimals, two at least. */
     #[AsTwigFilter('price')]
-    public static function price(BigDecimal $price, ?int $most = null): string
+    public static function price(BigDecimal $price): string
     {
-        $decimals = max(2, $price->strippedOfTrailingZeros()->getScale());
+        return number_format($price->toFloat(), max(2, $price->strippedOfTrailingZeros()->getScale()));
+    }
 
-        return number_format($price->toFloat(), min($decimals, $most ?? $decimals));
+    /** What the eye needs of a price: cents, and below ten so many more that four figures count; all of it on paper. */
+    #[AsTwigFilter('short_price')]
+    public static function shortPrice(BigNumber|float|int|string|null $price): string
+    {
+        if (null === $price) {
+            return '–';
+        }
+        $amount = (float) (string) $price;
+        $decimals = 0.0 === $amount ? 2 : max(2, min(6, 3 - (int) floor(log10(abs($amount)))));
+        [$whole, $part] = explode('.', number_format($amount, $decimals));
+
+        return $whole.'.'.str_pad(rtrim($part, '0'), 2, '0');
     }
 
     /** "€" or "US$"; of the business's own currency unless another is named. */

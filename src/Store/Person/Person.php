@@ -18,6 +18,10 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
+    /** @var array<string, string>|null by the name of the act; null for as usual */
+    #[ORM\Column(name: 'single_keys', type: 'json', nullable: true)]
+    private ?array $keys = null;
+
     public function __construct(
         #[ORM\Column(length: 180, unique: true)] public readonly string $email,
         #[ORM\Column(length: 80)] public readonly string $name,
@@ -46,6 +50,16 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     public function maySpend(Money $home): bool
     {
         return null === $this->spendingLimit || !$home->amount->isGreaterThan($this->spendingLimit);
+    }
+
+    public function keys(): SingleKeys
+    {
+        return SingleKeys::kept($this->keys ?? []);
+    }
+
+    public function chooseKeys(SingleKeys $keys): void
+    {
+        $this->keys = $keys->all();
     }
 
     public function usePassword(string $hash): void

@@ -23,7 +23,9 @@ final readonly class OrderStep
      */
     public function take(SeenOrder $seen, callable $change): PurchaseOrder
     {
-        return $this->entities->wrapInTransaction(function () use ($seen, $change): PurchaseOrder {
+        $connection = $this->entities->getConnection();
+        $connection->beginTransaction();
+        try {
             $order = $this->orders->lock($seen->id);
             if ($order->version() !== $seen->version) {
                 throw new Refused(
@@ -34,8 +36,15 @@ final readonly class OrderStep
                 );
             }
             $change($order);
+            $this->entities->flush();
+            $connection->commit();
+        } catch (\Throwable $error) {
+            $connection->rollBack();
+            // What was half done is forgotten, so that whatever comes next begins with what is kept.
+            $this->entities->clear();
+            throw $error;
+        }
 
-            return $order;
-        });
+        return $order;
     }
 }

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Orders;
+
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Ordering\SendTogether;
+
+/** One order among those that are looked through together. */
+final readonly class DraftToSend
+{
+    /** @param list<string> $missing in words; nothing may be missing in what goes out */
+    private function __construct(
+        public PurchaseOrder $order,
+        public Money $goods,
+        public Money $home,
+        public array $missing,
+        public bool $goesOut,
+    ) {
+    }
+
+    public static function of(PurchaseOrder $order, Person $person): self
+    {
+        return new self(
+            $order,
+            $order->totals()->goods,
+            $order->homeTotal(),
+            array_column($order->readiness()->missing, 'words'),
+            SendTogether::goesOut($order, $person),
+        );
+    }
+
+    public function isReady(): bool
+    {
+        return [] === $this->missing;
+    }
+}
