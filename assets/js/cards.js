@@ -24,4 +24,17 @@ const label = (table) => {
     }
 };
 
-export const labelTables = () => document.querySelectorAll('table.grid-table:not([data-wide])').forEach(label);
+// A table without a name of its own has that of the sheet it stands in, or of the page.
+let named = 0;
+const name = (table) => {
+    if (table.caption || table.getAttribute('aria-label') || table.getAttribute('aria-labelledby')) return;
+    const heading = table.closest('section, .sheet, form')?.querySelector('h2') ?? document.querySelector('h1');
+    if (!heading) return;
+    heading.id ||= `heading-${++named}`;
+    table.setAttribute('aria-labelledby', heading.id);
+};
+
+export const labelTables = () => {
+    document.querySelectorAll('table').forEach(name);
+    document.querySelectorAll('table.grid-table:not([data-wide])').forEach(label);
+};

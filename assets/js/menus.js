@@ -7,7 +7,7 @@ const showStages = (open) => {
 };
 
 export const closeMenus = (target) => {
-    document.querySelectorAll('details.menu[open]').forEach((menu) => { if (!menu.contains(target)) menu.removeAttribute('open'); });
+    document.querySelectorAll('details:is(.menu, .what)[open]').forEach((menu) => { if (!menu.contains(target)) menu.removeAttribute('open'); });
     if (!target.closest?.('.stages, .stages-button')) showStages(false);
 };
 

@@ -159,7 +159,7 @@ final class CompareTest extends DeskTestCase
             '/compare/rounds/'.$round->number.'/award',
             ['version' => (string) $round->version(), 'anyway' => '1'] + $give,
         );
-        self::assertResponseRedirects('/orders');
+        self::assertResponseRedirects('/orders/drafts');
         self::assertSame(
             600.0,
             $this->number(

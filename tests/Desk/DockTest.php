@@ -38,7 +38,7 @@ final class DockTest extends DeskTestCase
     public function testLateDeliveriesStandFirst(): void
     {
         $this->as('tam');
-        $headings = $this->see('/dock')->filter('nav.list h2')->each(static fn ($heading): string => $heading->text());
+        $headings = $this->see('/dock')->filter('nav.list h3')->each(static fn ($heading): string => $heading->text());
         self::assertSame('Late', $headings[0]);
         self::assertContains('Today', $headings);
     }

@@ -65,7 +65,7 @@ final class DraftsTest extends DeskTestCase
         );
         $this->browser->followRedirect();
         self::assertStringContainsString('On the way: PO-1090.', $this->text());
-        self::assertStringContainsString('Waiting for a yes: PO-1091.', $this->text());
+        self::assertStringContainsString('Awaiting approval: PO-1091.', $this->text());
     }
 
     public function testOneThatChangedMeanwhileHoldsUpNoOther(): void

@@ -129,4 +129,73 @@ final class StockTest extends DeskTestCase
         self::assertStringContainsString('no address', $of('Fenwhistle'));
         self::assertStringContainsString('ready to order', $of('Vetrasol'));
     }
+
+    public function testSlowAndOverAreListsWithTheirMoneyDearestFirst(): void
+    {
+        $this->as('iris');
+        foreach (['slow', 'over'] as $show) {
+            $page = $this->see('/stock?show='.$show);
+            $worth = $page->filter('#stock-rows tr td:last-child')->each(
+                static fn ($cell): float => (float) str_replace(['€', ','], '', $cell->text()),
+            );
+            self::assertNotSame([], $worth);
+            $sorted = $worth;
+            rsort($sorted);
+            self::assertSame($sorted, $worth, 'dearest first');
+            $link = $page->filter('main nav a[aria-current]')->text();
+            $said = (float) str_replace(',', '', (string) preg_replace('/.*€/u', '', $link));
+            self::assertEqualsWithDelta($said, array_sum($worth), 0.5 + 0.005 * count($worth), $link);
+        }
+    }
+
+    public function testTheStockToComeIsATableAndAFile(): void
+    {
+        $this->as('iris');
+        /** @var array{code: string, site: string, number: string, units: string}|false $coming */
+        $coming = $this->connection()->fetchAssociative(
+            "SELECT i.code, s.code site, l.number, l.units FROM open_line l JOIN item i ON i.id = l.item_id
+                JOIN site s ON s.id = l.site_id JOIN proposal p ON p.item_id = l.item_id AND p.site_id = l.site_id
+                WHERE l.due > '2026-11-25' ORDER BY l.id LIMIT 1",
+        );
+        self::assertIsArray($coming);
+        $path = sprintf('/items/%s/%s/days', $coming['code'], $coming['site']);
+        $this->see($path);
+        self::assertStringContainsString($coming['number'], $this->text());
+        $this->see($path.'.csv');
+        $rows = array_map(
+            static fn (string $line): array => str_getcsv($line, ',', '"', ''),
+            explode("\r\n", trim((string) $this->browser->getResponse()->getContent())),
+        );
+        self::assertSame('day', $rows[0][0]);
+        $in = array_filter(
+            $rows,
+            static fn (array $row): bool => str_contains((string) $row[5], $coming['number']),
+        );
+        self::assertCount(1, $in);
+        self::assertGreaterThanOrEqual((float) $coming['units'], (float) array_values($in)[0][1]);
+        $at = array_key_first($in);
+        self::assertEqualsWithDelta(
+            (float) $rows[$at - 1][3] + (float) $rows[$at][1] - (float) $rows[$at][2],
+            (float) $rows[$at][3],
+            0.02,
+            'what was left, and came, less what went',
+        );
+    }
+
+    public function testUseByMonthAddsUpToWhatTheLedgerOfSalesSays(): void
+    {
+        $this->as('iris');
+        $page = $this->see('/items/JAR-340R/DEPOT/use');
+        $year = $page->filter('tbody tr:last-child td:last-child')->text();
+        self::assertEqualsWithDelta(
+            $this->number(
+                "SELECT SUM(quantity) FROM sales_day WHERE day >= '2026-01-01' AND item_id = (SELECT id FROM item
+                    WHERE code = 'JAR-340R') AND site_id = (SELECT id FROM site WHERE code = 'DEPOT')",
+            ),
+            (float) str_replace(',', '', $year),
+            0.05,
+        );
+        $this->see('/items/JAR-340R/NOWHERE/use');
+        self::assertResponseStatusCodeSame(404);
+    }
 }

@@ -51,7 +51,7 @@ final class TodayTest extends DeskTestCase
         $titles = array_column($this->entries(), 0);
         self::assertContains('3 days late', $titles);
         self::assertContains('52 days late, forgotten?', $titles);
-        self::assertContains('Waiting for a yes', $titles);
+        self::assertContains('Awaiting approval', $titles);
         self::assertContains('A customer is waiting', $titles);
         self::assertNotSame(
             [],

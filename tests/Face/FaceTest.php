@@ -37,21 +37,25 @@ final class FaceTest extends BrowserTestCase
         );
     }
 
-    /** @return iterable<string, array{int, int}> width and height */
+    /** @return iterable<string, array{int, int, bool}> width, height, whether in the dark */
     public static function sizes(): iterable
     {
-        yield 'at a desk' => [1280, 800];
-        yield 'on a phone' => [390, 844];
-        yield 'at 400 %' => [320, 640];
+        yield 'at a desk' => [1280, 800, false];
+        yield 'at a desk in the dark' => [1280, 800, true];
+        yield 'on a phone' => [390, 844, false];
+        yield 'at 400 %' => [320, 640, false];
     }
 
     #[DataProvider('sizes')]
-    public function testNothingIsWrongWithAnyPage(int $width, int $height): void
+    public function testNothingIsWrongWithAnyPage(int $width, int $height, bool $dark): void
     {
         self::resize(1280, 800);
         self::signIn('rowan');
         $made = self::$made ??= $this->make();
         self::resize($width, $height);
+        (new ChromeDevToolsDriver(self::$chrome))->execute('Emulation.setEmulatedMedia', [
+            'features' => [['name' => 'prefers-color-scheme', 'value' => $dark ? 'dark' : 'light']],
+        ]);
         $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
         $inspection = (string) file_get_contents(__DIR__.'/inspection.js');
         $wrong = [];

@@ -21,6 +21,8 @@ final class Pages
         'stock' => ['/stock'],
         'items' => ['/items'],
         'item' => ['/items/JAR-340R'],
+        'item_days' => ['/items/JAR-340R/DEPOT/days'],
+        'item_use' => ['/items/JAR-340R/DEPOT/use'],
         'compare' => ['/compare'],
         'compare_item' => ['/compare/items/JAR-370H?units=576'],
         'basket' => ['/compare/basket'],
@@ -51,6 +53,7 @@ final class Pages
     /** Parts of pages, files, and ways that lead on. */
     public const NO_PAGES = [
         'compare_find',
+        'item_days_file',
         'kept_form',
         'mailbox_letter',
         'order_preview',

@@ -41,7 +41,7 @@ for (const element of document.querySelectorAll('main :is(input:not([type="hidde
 }
 const overlapping = [];
 boxes.sort((a, b) => a.box.top - b.box.top);
-boxes.forEach((one, n) => {
+(matchMedia('(prefers-color-scheme: dark)').matches ? [] : boxes).forEach((one, n) => {
     for (let i = n + 1; i < boxes.length && boxes[i].box.top < one.box.bottom - 3; ++i) {
         const other = boxes[i];
         const across = Math.min(one.box.right, other.box.right) - Math.max(one.box.left, other.box.left);
@@ -54,7 +54,8 @@ boxes.forEach((one, n) => {
 
 // What has the focus must be seen, not lie under the strip or the run.
 const covered = [];
-for (const element of document.querySelectorAll(':is(a[href], button, input, select, textarea, summary):not(:disabled):not([type="hidden"]):not([tabindex="-1"])')) {
+const dark = matchMedia('(prefers-color-scheme: dark)').matches;
+for (const element of dark ? [] : document.querySelectorAll(':is(a[href], button, input, select, textarea, summary):not(:disabled):not([type="hidden"]):not([tabindex="-1"])')) {
     if (!seen(element) || element.closest('dialog') || (element.closest('details:not([open])') && element.tagName !== 'SUMMARY')) continue;
     element.focus({ focusVisible: true });
     if (document.activeElement !== element) continue;
@@ -69,7 +70,12 @@ scrollTo(0, 0);
 const first = document.querySelector('h1, h2, h3, h4');
 const headings = document.querySelectorAll('h1').length === 1 && first?.tagName === 'H1' ? [] : [`${document.querySelectorAll('h1').length} h1, first heading ${first ? words(first) : 'none'}`];
 
-axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then((result) => done({
+const nameless = [...document.querySelectorAll('main table, main svg[role="img"]')]
+    .filter((element) => seen(element) && !element.caption && !element.getAttribute('aria-label') && !document.getElementById(element.getAttribute('aria-labelledby'))).map(words);
+
+// In the dark only colours differ.
+const rules = dark ? ['color-contrast'] : ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'];
+axe.run(document, { runOnly: rules }).then((result) => done({
     axe: result.violations.map((one) => `${one.id} × ${one.nodes.length}: ${one.nodes.slice(0, 3).map((node) => node.html.replace(/\s+/g, ' ').slice(0, 130)).join(' | ')}`),
-    sideways, clipped, beyond, overlapping, covered, headings,
+    sideways, clipped, beyond, overlapping, covered, headings, nameless,
 }));

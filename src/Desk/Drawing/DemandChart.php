@@ -18,7 +18,7 @@ final readonly class DemandChart
 
     /**
      * @param list<array{x: float, y: float, width: float, height: float, mark: string, taken: float|null, day: string,
-     *      kept: bool}> $weeks mark: what is odd about it, or nothing
+     *      kept: bool, words: string}> $weeks mark: what is odd about it, or nothing
      * @param list<array{float, string}>                                   $gridlines
      * @param list<array{float, string}>                                   $dates
      */
@@ -79,6 +79,11 @@ final readonly class DemandChart
                 'mark' => $odd[$ago]['kind'] ?? '',
                 'taken' => isset($odd[$ago]['taken']) ? $y($odd[$ago]['taken']) : null,
                 'kept' => $odd[$ago]['kept'] ?? false,
+                'words' => sprintf(
+                    'Week of %s: %s',
+                    $today->modify(sprintf('-%d days', 7 * $ago))->format('j M Y'),
+                    number_format($value, $value === floor($value) ? 0 : 1),
+                ),
                 'day' => $today->modify(sprintf('-%d days', 7 * $ago))->format('Y-m-d'),
             ];
         }

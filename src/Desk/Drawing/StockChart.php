@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Drawing;
 
+use TallBarrel\Core\Replenish\ProjectedDay;
 use TallBarrel\Core\Replenish\Projection;
 
 /** The stock projected day by day, with and without the order, against its levels. */
@@ -15,10 +16,13 @@ final readonly class StockChart
     private const RIGHT = 366;
     private const TOP = 26;
     private const FOOT = 158;
+    /** Of the height, at least, where something is owed. */
+    private const OWED_ROOM = 0.14;
 
     /**
      * @param list<array{float, string}> $gridlines y and label
      * @param list<array{float, string}> $dates     x and label
+     * @param list<array{float, string}> $days      left edge and what is read there
      */
     private function __construct(
         public string $with,
@@ -31,6 +35,9 @@ final readonly class StockChart
         public ?float $arrivalX,
         public ?float $outX,
         public float $foot,
+        public float $zero,
+        public array $days,
+        public float $dayWidth,
     ) {
     }
 
@@ -41,13 +48,17 @@ final readonly class StockChart
         \DateTimeImmutable $today,
         ?int $arrivalDay,
     ): self {
-        $days = count($projection->with) - 1;
-        $most = max([1.0, ...$projection->high, $reorder]);
+        $levels = static fn (string $which): array => array_column($projection->days, $which);
+        $days = count($projection->days) - 1;
+        $most = max([1.0, ...$levels('high'), $reorder]);
+        // What is owed lies below zero.
+        $least = min([0.0, ...$levels('low'), ...$levels('without')]);
         $step = self::roundStep($most / 3);
         $ceiling = $step * ceil($most / $step);
+        $floor = $least < 0 ? min($least, -self::OWED_ROOM * $ceiling) : 0.0;
         $x = static fn (int $day): float => round(self::LEFT + ((self::RIGHT - self::LEFT) * $day) / max(1, $days), 1);
         $y = static fn (float $level): float => round(
-            self::FOOT - (self::FOOT - self::TOP) * min(1.0, $level / $ceiling),
+            self::FOOT - (self::FOOT - self::TOP) * min(1.0, ($level - $floor) / ($ceiling - $floor)),
             1,
         );
         $line = static function (array $levels) use ($x, $y): string {
@@ -68,9 +79,9 @@ final readonly class StockChart
         }
 
         return new self(
-            $line($projection->with),
-            $line($projection->without),
-            $line($projection->high).' '.implode(' ', array_reverse(explode(' ', $line($projection->low)))),
+            $line($levels('with')),
+            $line($levels('without')),
+            $line($levels('high')).' '.implode(' ', array_reverse(explode(' ', $line($levels('low'))))),
             $gridlines,
             $dates,
             $safety > 0 ? $y($safety) : null,
@@ -78,6 +89,23 @@ final readonly class StockChart
             null !== $arrivalDay && $arrivalDay <= $days ? $x($arrivalDay) : null,
             null !== $projection->outOnDay ? $x($projection->outOnDay) : null,
             self::FOOT,
+            $y(0.0),
+            array_map(
+                static fn (int $day, ProjectedDay $left): array => [
+                    round($x($day) - (self::RIGHT - self::LEFT) / (2 * max(1, $days)), 1),
+                    sprintf(
+                        '%s: %s left%s',
+                        $today->modify(sprintf('+%d days', $day))->format('D j M'),
+                        number_format($left->with, $most < 10 ? 1 : 0),
+                        $left->in + $left->proposed > 0
+                            ? sprintf(', %s in', number_format($left->in + $left->proposed, $most < 10 ? 1 : 0))
+                            : '',
+                    ),
+                ],
+                array_keys($projection->days),
+                $projection->days,
+            ),
+            round((self::RIGHT - self::LEFT) / max(1, $days), 2),
         );
     }
 

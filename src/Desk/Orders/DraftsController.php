@@ -75,7 +75,7 @@ final class DraftsController extends AbstractController
             $this->addFlash('fine', sprintf('On the way: %s.', implode(', ', $done->sent)));
         }
         if ([] !== $done->waiting) {
-            $this->addFlash('watch', sprintf('Waiting for a yes: %s.', implode(', ', $done->waiting)));
+            $this->addFlash('watch', sprintf('Awaiting approval: %s.', implode(', ', $done->waiting)));
         }
         foreach ($done->held as $number => $reason) {
             $this->addFlash('short', str_contains($reason, $number) ? $reason : $number.': '.$reason);

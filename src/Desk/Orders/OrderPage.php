@@ -188,11 +188,11 @@ final readonly class OrderPage
         $steps = [
             ['Drafted', $order->createdAt()->format('D j M H:i').', '.$order->buyer->firstName()],
             [
-                OrderState::AwaitingApproval === $state ? 'Waiting for a yes' : 'Approved',
+                OrderState::AwaitingApproval === $state ? 'Awaiting approval' : 'Approved',
                 null === $order->approvedBy()
                     ? ($withinLimit
                         ? 'within your limit'
-                        : 'over your limit; somebody else says yes')
+                        : 'over your limit; somebody else approves')
                     : $order->approvedAt()?->format('D j M').', '.$order->approvedBy()->firstName(),
             ],
             ['Sent', $order->sentAt()?->format('D j M H:i') ?? ''],

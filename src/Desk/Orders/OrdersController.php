@@ -48,7 +48,7 @@ final class OrdersController extends AbstractController
         );
         $groups = $past
             ? ['Received, closed and cancelled' => []]
-            : ['Waiting for a yes' => [], 'Ready to send' => [], 'Drafts' => [], 'On its way' => []];
+            : ['Awaiting approval' => [], 'Ready to send' => [], 'Drafts' => [], 'On its way' => []];
         foreach ($rows->in($states, $past ? self::PAST : null) as $order) {
             $groups[self::heading($order->state)][] = $order;
         }
@@ -65,7 +65,7 @@ final class OrdersController extends AbstractController
             $state->isSettled() => 'Received, closed and cancelled',
             $state->isOpen() => 'On its way',
             OrderState::Draft === $state => 'Drafts',
-            OrderState::AwaitingApproval === $state => 'Waiting for a yes',
+            OrderState::AwaitingApproval === $state => 'Awaiting approval',
             default => 'Ready to send',
         };
     }
@@ -99,7 +99,7 @@ final class OrdersController extends AbstractController
             $words = match ($fields->text('do')) {
                 'send' => $this->onItsWay($send->send(SeenOrder::now($order), $person, $drawAnyway)),
                 'submit' => sprintf(
-                    '%s now waits for a yes.',
+                    '%s now awaits approval.',
                     $submit->submit(SeenOrder::now($order), $person, $drawAnyway)->number,
                 ),
                 default => $number.' is saved.',

@@ -233,32 +233,21 @@ final class ReorderBoard
     public function why(SavedProposal $proposal, ?array $offers = null, ?ReorderRow $row = null): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        $evidence = $proposal->evidence($today);
         $arrival = new \DateTimeImmutable($proposal->arrival->format('Y-m-d'), $today->getTimezone());
-        $onDay = max(0, (int) $today->diff($arrival)->format('%r%a'));
-        $coming = $proposal->comingOn($today);
         $units = $proposal->units();
-        $projection = Projection::over(
-            max(self::DAYS_SHOWN, $onDay + 14),
-            $proposal->onHand - $proposal->promised,
-            $coming->schedule(),
-            $proposal->forecast(),
-            $units->toFloat(),
-            $onDay,
-            PlannedDemand::byDay($evidence->planned, $today),
-        );
+        $projection = $this->projection($proposal);
         $offers ??= $this->offers->ofItem($proposal->item);
 
         return [
             'proposal' => $proposal,
             'row' => $row ?? $this->rowOf($proposal->id),
-            'evidence' => $evidence,
+            'evidence' => $proposal->evidence($today),
             'chart' => StockChart::of(
                 $projection,
                 $proposal->safetyStock,
                 $proposal->reorderPoint,
                 $today,
-                $units->isPositive() ? $onDay : null,
+                $units->isPositive() ? self::daysUntil($arrival, $today) : null,
             ),
             'outOn' => null === $projection->outOnDay
                     ? null
@@ -268,11 +257,35 @@ final class ReorderBoard
             'others' => array_values(
                 array_filter($offers, static fn (Offer $offer): bool => $offer !== $proposal->offer()),
             ),
-            'overdue' => $coming->late(),
+            'overdue' => $proposal->comingOn($today)->late(),
             'putOffTo' => null === $proposal->offer()
                     ? $today->modify('+7 days')
                     : $this->orderDays($proposal->offer()->supplier->id)->nextCutOff($today->modify('+1 day')),
         ];
+    }
+
+    /** Its stock in the days to come, with what is chosen. */
+    public function projection(SavedProposal $proposal): Projection
+    {
+        $today = $this->clock->now()->setTime(0, 0);
+        $onDay = self::daysUntil($proposal->arrival, $today);
+
+        return Projection::over(
+            max(self::DAYS_SHOWN, $onDay + 14),
+            $proposal->onHand - $proposal->promised,
+            $proposal->comingOn($today)->schedule(),
+            $proposal->forecast(),
+            $proposal->units()->toFloat(),
+            $onDay,
+            PlannedDemand::byDay($proposal->evidence($today)->planned, $today),
+        );
+    }
+
+    private static function daysUntil(\DateTimeImmutable $day, \DateTimeImmutable $today): int
+    {
+        $day = new \DateTimeImmutable($day->format('Y-m-d'), $today->getTimezone());
+
+        return max(0, (int) $today->diff($day)->format('%r%a'));
     }
 
     /** What is chosen, for the strip: of the rows that have these words, and how much of it they hide. */

@@ -138,7 +138,7 @@ final readonly class WhyWords
                 $with['reason'],
             ),
             Remark::OtherSupplier => sprintf(
-                '%s would cost %s for one against %s%s, %s promised.',
+                '%s would cost %s for one against %s%s, lead time %s.',
                 '' === $with['supplier'] ? 'Another supplier' : $with['supplier'],
                 $this->format->home($with['cost']),
                 $this->format->home($with['chosen']),

@@ -19,6 +19,7 @@ use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Import\ImportRun;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Work\Keeping\Imports;
+use TallBarrel\Work\Keeping\TableFile;
 
 #[Route('/own-data'), IsGranted('ROLE_IMPORT')]
 final class OwnDataController extends AbstractController
@@ -36,15 +37,11 @@ final class OwnDataController extends AbstractController
     }
 
     #[Route('/{kind}/sample.csv', name: 'own_data_sample', methods: ['GET'])]
-    public function sample(string $kind): Response
+    public function sample(string $kind, TableFile $table): Response
     {
         $import = $this->importer->forms()[$kind] ?? throw $this->createNotFoundException('There is no such sample.');
-        $file = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No memory for a sample.');
-        foreach ([array_keys($import->columns), ...$import->sample] as $row) {
-            fputcsv($file, $row, ',', '"', '', "\r\n");
-        }
 
-        return new Response((string) stream_get_contents($file, -1, 0), 200, [
+        return new Response($table->write([array_keys($import->columns), ...$import->sample]), 200, [
             'Content-Type' => 'text/csv; charset=utf-8',
             'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $kind.'-sample.csv'),
         ]);

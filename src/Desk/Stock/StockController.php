@@ -15,6 +15,7 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Order\OpenLines;
 use TallBarrel\Store\Stock\StockFigures;
 use TallBarrel\Store\Stock\StockList;
+use TallBarrel\Store\Stock\StockView;
 
 final class StockController extends AbstractController
 {
@@ -30,7 +31,8 @@ final class StockController extends AbstractController
         $words = trim($request->query->getString('q'));
         $offset = max(0, $request->query->getInt('from'));
         $site = $shell->site()?->id;
-        $page = $stock->page($words, $site, $offset);
+        $view = StockView::tryFrom($request->query->getString('show')) ?? StockView::All;
+        $page = $stock->page($words, $site, $offset, $view);
         $open = $open->byItem(array_column($page, 'id'), $site, $clock->now()->setTime(0, 0));
         $rows = array_map(static function (array $row) use ($open): array {
             $coming = ($open[$row['id']] ?? null)?->units()->toFloat() ?? 0.0;
@@ -47,12 +49,16 @@ final class StockController extends AbstractController
         $model = [
             'rows' => $rows,
             'words' => $words,
+            'view' => $view,
             'next' => StockList::PAGE === count($rows) ? $offset + StockList::PAGE : null,
         ];
 
         return $request->headers->has('HX-Request')
             ? $this->render('stock/_rows.html.twig', $model)
-            : $this->render('stock/stock.html.twig', $model + ['value' => array_sum($figures->value($site))]);
+            : $this->render('stock/stock.html.twig', $model + [
+                'value' => $figures->value($site),
+                'over' => $figures->over($site),
+            ]);
     }
 
     #[Route('/items/{code}', name: 'item', requirements: ['code' => '[^/]+'], methods: ['GET'])]

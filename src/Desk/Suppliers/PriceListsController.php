@@ -145,7 +145,8 @@ final class PriceListsController extends AbstractController
     }
 
     /**
-     * Sets from when the prices hold and what is a striking rise; with "apply" they are applied, with "leave" put away.
+     * Sets from when the prices hold and what is a striking rise; with "apply" they are applied, with "leave" set
+     * aside.
      */
     #[Route('/{id}', name: 'price_list_settle', requirements: ['id' => '\d+'], methods: ['POST']),
         IsGranted('ROLE_BUY'),]
@@ -155,7 +156,7 @@ final class PriceListsController extends AbstractController
         $fields = Fields::of($request);
         if ('leave' === $fields->text('do')) {
             $this->apply->putAway($list);
-            $this->addFlash('fine', 'The list is put away; nothing was changed.');
+            $this->addFlash('fine', 'The list is set aside; nothing was changed.');
 
             return $this->redirectToRoute('price_lists', ['code' => $code]);
         }

@@ -271,7 +271,7 @@ final class TodayList
         return $entries;
     }
 
-    /** @return list<TodayEntry> orders that are late, unanswered or waiting for a yes */
+    /** @return list<TodayEntry> orders that are late, unanswered or awaiting approval */
     private function orders(?Site $site): array
     {
         $today = $this->clock->now()->setTime(0, 0);
@@ -313,7 +313,7 @@ final class TodayList
             if ('awaiting-approval' === $row['state']) {
                 $watch[] = $entry(
                     false,
-                    'Waiting for a yes',
+                    'Awaiting approval',
                     sprintf(
                         '%d lines, drafted by %s, over their limit.',
                         $row['lines'],

@@ -91,7 +91,7 @@ final readonly class CsvFile
                 $row = array_combine(
                     $this->columns,
                     array_map(
-                        static fn (?string $value): string => trim((string) $value),
+                        CsvTable::meant(...),
                         array_pad(array_slice($values, 0, $width), $width, ''),
                     ),
                 );

@@ -9,11 +9,16 @@ use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Offer\PriceListLine;
+use TallBarrel\Work\Keeping\TableFile;
 use TallBarrel\Work\Sourcing\PriceListFormat;
 
 /** A price list as CSV: one line for each thing, or one for each break of it. */
 final readonly class PriceListCsv implements PriceListFormat
 {
+    public function __construct(private TableFile $table)
+    {
+    }
+
     public function columns(): array
     {
         return [
@@ -34,29 +39,20 @@ final readonly class PriceListCsv implements PriceListFormat
 
     public function write(array $offers): string
     {
-        $file = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No memory for a file.');
-        $columns = ['code', 'prices', 'item', 'description', 'pack', 'content', 'currency'];
-        fputcsv($file, $columns, ',', '"', '', "\r\n");
+        $rows = [['code', 'prices', 'item', 'description', 'pack', 'content', 'currency']];
         foreach ($offers as $offer) {
-            fputcsv(
-                $file,
-                [
-                    $offer->supplierCode(),
-                    $offer->listPrices()->label(),
-                    $offer->item->code,
-                    $offer->description() ?: $offer->item->name(),
-                    $offer->packName,
-                    (string) $offer->rule()->pack->content->strippedOfTrailingZeros(),
-                    $offer->supplier->currency()->code,
-                ],
-                ',',
-                '"',
-                '',
-                "\r\n",
-            );
+            $rows[] = [
+                $offer->supplierCode(),
+                $offer->listPrices()->label(),
+                $offer->item->code,
+                $offer->description() ?: $offer->item->name(),
+                $offer->packName,
+                (string) $offer->rule()->pack->content->strippedOfTrailingZeros(),
+                $offer->supplier->currency()->code,
+            ];
         }
 
-        return (string) stream_get_contents($file, -1, 0);
+        return $this->table->write($rows);
     }
 
     public function read(string $file, Currency $currency, array &$problems, array &$unread): \Iterator

@@ -9,6 +9,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
 use TallBarrel\Store\Quote\QuoteItem;
+use TallBarrel\Work\Keeping\TableFile;
 use TallBarrel\Work\Sourcing\QuoteSheet;
 
 /**
@@ -35,6 +36,10 @@ final readonly class QuoteCsv implements QuoteSheet
         'note',
     ];
 
+    public function __construct(private TableFile $table)
+    {
+    }
+
     public function blank(Quote $quote): string
     {
         $rows = [self::COLUMNS];
@@ -58,13 +63,8 @@ final readonly class QuoteCsv implements QuoteSheet
                 ];
             }
         }
-        $out = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No room for a file.');
-        foreach ($rows as $row) {
-            fputcsv($out, $row, ',', '"', '', "\r\n");
-        }
-        rewind($out);
 
-        return (string) stream_get_contents($out);
+        return $this->table->write($rows);
     }
 
     public function read(Quote $quote, string $csv): array

@@ -7,6 +7,7 @@ namespace TallBarrel\Exchange\Pdf;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Work\Keeping\TableFile;
 use TallBarrel\Work\Ordering\OrderPaper;
 
 /** A purchase order on paper, and as a CSV file of its lines (RFC 4180). */
@@ -26,7 +27,7 @@ final readonly class OrderDocuments implements OrderPaper
         'wanted_on',
     ];
 
-    public function __construct(private Paper $paper, private CurrentBusiness $business)
+    public function __construct(private Paper $paper, private CurrentBusiness $business, private TableFile $table)
     {
     }
 
@@ -37,10 +38,6 @@ final readonly class OrderDocuments implements OrderPaper
 
     public function csv(PurchaseOrder $order): string
     {
-        $out = fopen('php://temp', 'r+');
-        if (false === $out) {
-            throw new \RuntimeException('No room for a file.');
-        }
         $rows = array_map(
             static fn (OrderLine $line): array => [
                 $order->number,
@@ -57,11 +54,7 @@ final readonly class OrderDocuments implements OrderPaper
             ],
             $order->lines(),
         );
-        foreach ([self::COLUMNS, ...$rows] as $row) {
-            fputcsv($out, $row, ',', '"', '', "\r\n");
-        }
-        rewind($out);
 
-        return (string) stream_get_contents($out);
+        return $this->table->write([self::COLUMNS, ...$rows]);
     }
 }

@@ -12,7 +12,7 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Type\BigDecimalType;
 
-/** A supplier's price list as it was brought: compared with what stands, then applied or put away. */
+/** A supplier's price list as it was brought: compared with what stands, then applied or set aside. */
 #[ORM\Entity]
 class PriceList
 {
@@ -184,7 +184,7 @@ class PriceList
             throw new Refused(
                 sprintf(
                     'This list was %s on %s already; nothing was changed now.',
-                    self::APPLIED === $this->state ? 'applied' : 'put away',
+                    self::APPLIED === $this->state ? 'applied' : 'set aside',
                     $this->settledAt?->format('j M Y H:i'),
                 ),
             );

@@ -22,7 +22,7 @@ enum KeyAct: string
             self::Go => 'Go to a stage: this, then its letter',
             self::Rows => 'To the first quantity of a list',
             self::Why => 'To the why of the row, and back',
-            self::Skip => 'Skip the row',
+            self::Skip => 'Put the row off',
         };
     }
 

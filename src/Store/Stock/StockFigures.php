@@ -63,7 +63,7 @@ final readonly class StockFigures
     }
 
     /**
-     * Stock at average cost: what moves (under 60 days of cover), what is steady, what is slow (over 180 days).
+     * Stock at average cost: what moves, what is steady, what is slow (see StockView).
      *
      * @return array{moving: float, steady: float, slow: float}
      */
@@ -71,17 +71,34 @@ final readonly class StockFigures
     {
         /** @var array{moving: string|null, steady: string|null, slow: string|null} $row */
         $row = $this->connection->fetchAssociative(
-            'SELECT SUM(IF(cover < 60, value, 0)) moving, SUM(IF(cover >= 60 AND cover < 180, value, 0)) steady,
-                SUM(IF(cover >= 180, value, 0)) slow FROM (
-                SELECT GREATEST(SUM(b.quantity), 0) * i.average_cost value,
-                COALESCE(SUM(b.quantity) / NULLIF(MAX(p.forecast_per_week) / 7, 0), 9999) cover
-                FROM stock_balance b JOIN item i ON i.id = b.item_id LEFT JOIN proposal p ON p.item_id = b.item_id
-                AND p.site_id = b.site_id
-                WHERE ? IS NULL OR b.site_id = ? GROUP BY b.item_id, b.site_id, i.average_cost) place',
-            [$site, $site],
+            sprintf(
+                'SELECT SUM(IF(p.cover < %1$d, p.held * i.average_cost, 0)) moving,
+                    SUM(IF(p.cover >= %1$d AND p.cover < %2$d, p.held * i.average_cost, 0)) steady,
+                    SUM(IF(p.cover >= %2$d, p.held * i.average_cost, 0)) slow
+                 FROM %3$s p JOIN item i ON i.id = p.item_id',
+                StockView::FAST_DAYS,
+                StockView::SLOW_DAYS,
+                StockView::places(),
+            ),
+            ['site' => $site],
         );
 
         return ['moving' => (float) $row['moving'], 'steady' => (float) $row['steady'], 'slow' => (float) $row['slow']];
+    }
+
+    /** Stock at average cost above its order-up-to levels. */
+    public function over(?int $site): float
+    {
+        $value = $this->connection->fetchOne(
+            sprintf(
+                'SELECT SUM(%s * i.average_cost) FROM %s p JOIN item i ON i.id = p.item_id',
+                StockView::Over->units(),
+                StockView::places(),
+            ),
+            ['site' => $site],
+        );
+
+        return is_numeric($value) ? (float) $value : 0.0;
     }
 
     /**

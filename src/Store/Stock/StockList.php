@@ -11,7 +11,7 @@ use Doctrine\DBAL\Connection;
  *
  * @phpstan-type StockRow array{id: int, code: string, name: string, category: string, unit: string, held: string,
  *      promised: string, value: string|null, per_week: string|null, safety: string|null, reorder: string|null,
- *      up_to: string|null, sites: int}
+ *      up_to: string|null, sites: int, about: string|null}
  */
 final readonly class StockList
 {
@@ -21,15 +21,29 @@ final readonly class StockList
     {
     }
 
-    /** @return list<StockRow> */
-    public function page(string $words, ?int $site, int $offset): array
+    /** @return list<StockRow> about: stock units the list is about, where it is about a part of them */
+    public function page(string $words, ?int $site, int $offset, StockView $view = StockView::All): array
     {
+        // What a list is about comes dearest first.
+        [$join, $where, $order] =
+            StockView::All === $view
+                ? ['(SELECT NULL item_id, NULL about)', '', 'i.category, i.name']
+                : [
+                    sprintf(
+                        '(SELECT p.item_id, SUM(%s) about FROM %s p GROUP BY p.item_id)',
+                        $view->units(),
+                        StockView::places(),
+                    ),
+                    'AND a.about > 0',
+                    'a.about * i.average_cost DESC, i.name',
+                ];
+
         /** @var list<StockRow> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT i.id, i.code, i.name, i.category, i.unit, COALESCE(b.held, 0) held, COALESCE(c.promised,
                 0) promised,
-                    COALESCE(b.held, 0) * i.average_cost value, p.per_week, p.safety, p.reorder, p.up_to,
-                    COALESCE(t.sites, 0) sites
+                    COALESCE(a.about, b.held, 0) * i.average_cost value, p.per_week, p.safety, p.reorder, p.up_to,
+                    COALESCE(t.sites, 0) sites, a.about
              FROM item i
              JOIN (SELECT item_id, COUNT(*) sites FROM stocking WHERE :site IS NULL OR site_id = :site
              GROUP BY item_id) t ON t.item_id = i.id
@@ -41,8 +55,9 @@ final readonly class StockList
              LEFT JOIN (SELECT item_id, SUM(forecast_per_week) per_week, SUM(safety_stock) safety,
              SUM(reorder_point) reorder, SUM(order_up_to) up_to
                         FROM proposal WHERE :site IS NULL OR site_id = :site GROUP BY item_id) p ON p.item_id = i.id
-             WHERE :words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like
-             ORDER BY i.category, i.name, i.id LIMIT ".
+             LEFT JOIN $join a ON a.item_id = i.id
+             WHERE (:words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like) $where
+             ORDER BY $order, i.id LIMIT ".
                 self::PAGE.
                 ' OFFSET '.
                 $offset,

@@ -171,9 +171,9 @@ final class ReplenishmentTest extends TestCase
     {
         $projection = Projection::over(30, 50.0, [3 => 20.0], new Forecast('by hand', [70.0], 10.0, null), 300.0, 6);
         self::assertSame(7, $projection->outOnDay, '50 and 20 last seven days at ten a day');
-        self::assertEqualsWithDelta(50 + 20 + 300 - 100, $projection->with[10], 1e-9);
-        self::assertSame(0.0, $projection->without[10]);
-        self::assertGreaterThan($projection->with[20], $projection->high[20]);
+        self::assertEqualsWithDelta(50 + 20 + 300 - 100, $projection->days[10]->with, 1e-9);
+        self::assertSame(0.0, $projection->days[10]->without);
+        self::assertGreaterThan($projection->days[20]->with, $projection->days[20]->high);
         self::assertSame(0, Projection::over(5, -3.0, [], Forecast::none(), 0.0, 5)->outOnDay);
     }
 

@@ -150,7 +150,7 @@ final class WhyWordsTest extends KernelTestCase
             ),
         );
         self::assertSame(
-            'Ostrel would cost €1.50 for one against €2.00 and comes second by rank, 5 days promised.',
+            'Ostrel would cost €1.50 for one against €2.00 and comes second by rank, lead time 5 days.',
             $words->remark(
                 new Note(Remark::OtherSupplier, [
                     'supplier' => 'Ostrel',
