@@ -1,4 +1,5 @@
 // What the pages do in the browser: keys, walking rows, taking scans. Rules and sums are on the server.
+import './quiet.js';
 import htmx from 'htmx.org';
 import Alpine from '@alpinejs/csp';
 import './ask.js';
@@ -34,6 +35,8 @@ document.addEventListener('change', (event) => {
     if (event.target.matches('[data-submit]')) event.target.form.requestSubmit();
 });
 document.addEventListener('submit', (event) => {
+    // What takes more than a moment shows that it is under way; one can leave it, it goes on.
+    if (!event.defaultPrevented) setTimeout(() => document.body.classList.add('working'), 500);
     // A second press of a button that books or sends does nothing while the first is under way.
     const button = event.submitter;
     if (button?.matches('[data-once]')) {
@@ -41,6 +44,8 @@ document.addEventListener('submit', (event) => {
         button.dataset.pressed = '1';
     }
 });
+
+window.addEventListener('pageshow', () => document.body.classList.remove('working'));
 
 labelTables();
 Alpine.start();

@@ -61,7 +61,7 @@ final class FaceTest extends BrowserTestCase
         $wrong = [];
         foreach (array_merge(...array_values(Pages::ALL)) as $page) {
             self::open(strtr($page, $made));
-            self::one('h1');
+            self::assertStringNotContainsString('Not here', self::one('h1')->getText(), $page);
             self::$chrome->executeScript($axe);
             /** @var array<string, list<string>> $found */
             $found = self::$chrome->executeAsyncScript($inspection);
@@ -89,6 +89,8 @@ final class FaceTest extends BrowserTestCase
         self::until('.note', 'is out to 2 suppliers');
         $quote = (string) self::one('.answers th a')->getAttribute('href');
         $own = $this->linkInTheLastLetter('/quote/');
+        self::open('/suppliers/VETRASOL');
+        $offer = (string) self::one('main a[href*="/offers/"]:not([href$="/new"])')->getAttribute('href');
         $file = sys_get_temp_dir().'/tallbarrel-face-'.getmypid().'.csv';
         file_put_contents($file, "code,name,category,unit\nJAR-340R,Round jar,Jars,pcs\n,nameless,Jars,pcs\n");
         self::open('/own-data');
@@ -99,10 +101,10 @@ final class FaceTest extends BrowserTestCase
         unlink($file);
 
         return array_combine(
-            ['{delivery}', '{supplier_quote}', '{quote}', '{run}'],
+            ['{delivery}', '{supplier_quote}', '{quote}', '{offer}', '{run}'],
             array_map(
                 static fn (string $url): string => (string) parse_url($url, PHP_URL_PATH),
-                [$delivery, $own, $quote, $run],
+                [$delivery, $own, $quote, $offer, $run],
             ),
         );
     }

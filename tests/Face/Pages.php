@@ -34,7 +34,7 @@ final class Pages
         'agreement' => ['/agreements/A-1001'],
         'suppliers' => ['/suppliers'],
         'supplier' => ['/suppliers/VETRASOL'],
-        'offer' => ['/suppliers/VETRASOL/offers/1'],
+        'offer' => ['{offer}'],
         'offer_new' => ['/suppliers/VETRASOL/offers/new'],
         'price_lists' => ['/suppliers/VETRASOL/prices'],
         'price_list' => ['/suppliers/VETRASOL/prices/1'],

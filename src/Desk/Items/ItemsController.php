@@ -25,7 +25,8 @@ final class ItemsController extends AbstractController
         $rows = $connection->fetchAllAssociative(
             "SELECT i.code, i.name, i.category, i.unit, i.gtin, i.sold, i.lot_tracked, i.sales_price, i.service,
                 COUNT(o.id) offers, SUM(o.supplier_code = '') uncoded, MIN(s.name) supplier,
-                    (SELECT COUNT(*) FROM stocking t WHERE t.item_id = i.id) sites
+                    (SELECT COUNT(*) FROM stocking t WHERE t.item_id = i.id) sites,
+                    COUNT(*) OVER () total
              FROM item i LEFT JOIN offer o ON o.item_id = i.id AND o.rank = 1
              LEFT JOIN supplier s ON s.id = o.supplier_id
              WHERE :words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like OR i.gtin LIKE :like

@@ -16,6 +16,7 @@ use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Core\Sourcing\BreakBasis;
 use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Desk\Shell\Form\FigureType;
+use TallBarrel\Desk\Shell\Form\PairsType;
 use TallBarrel\Desk\Shell\Form\WholeType;
 use TallBarrel\Work\Sourcing\OfferDetails;
 
@@ -100,12 +101,15 @@ final class OfferType extends AbstractType
     private function ask(FormBuilderInterface $builder): void
     {
         $builder
-            ->add('prices', TextType::class, [
+            ->add('prices', PairsType::class, [
                 'label' => 'Price',
-                'empty_data' => '',
+                'left' => 'from packs',
+                'right' => 'price of one',
+                'between' => '=',
+                'alone' => '1',
                 'required' => true,
                 'constraints' => [new Length(max: 200)],
-                'help' => '9.30, or with breaks 1=9.30 40=8.97.',
+                'help' => 'One price needs no “from”.',
             ])
             ->add('break_kind', EnumType::class, [
                 'class' => BreakKind::class,

@@ -14,6 +14,7 @@ use Symfony\Component\Validator\Constraints\Length;
 use Symfony\Component\Validator\Constraints\NotBlank;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Desk\Shell\Form\FigureType;
+use TallBarrel\Desk\Shell\Form\PairsType;
 use TallBarrel\Desk\Shell\Form\WholeType;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
@@ -150,11 +151,13 @@ final class SupplierType extends AbstractType
                 'label' => 'Deposit',
                 'unit' => '%',
             ])
-            ->add('instalments', TextType::class, [
+            ->add('instalments', PairsType::class, [
                 'label' => 'Instalments',
-                'empty_data' => '',
+                'left' => 'percent',
+                'right' => 'after days',
+                'between' => '@',
                 'constraints' => [new Length(max: 120)],
-                'help' => 'Percent@days: 50@30 50@60.',
+                'help' => '50 after 30 days and 50 after 60; nothing for all at once.',
             ])
             ->add('paid_through', ChoiceType::class, [
                 'label' => 'Paid through',
@@ -227,12 +230,14 @@ final class SupplierType extends AbstractType
             ->add('freight', FigureType::class, [
                 'label' => 'Freight of an order, or a pallet',
             ])
-            ->add('freight_steps', TextType::class, [
+            ->add('freight_steps', PairsType::class, [
                 'label' => 'Freight by weight',
                 'property_path' => 'freightSteps',
-                'empty_data' => '',
+                'left' => 'from kg',
+                'right' => 'costs',
+                'between' => '=',
                 'constraints' => [new Length(max: 200)],
-                'help' => 'From so many kg = cost: 0=9 30=18.',
+                'help' => 'The first from 0 kg.',
             ])
             ->add('pallet_kg', FigureType::class, [
                 'label' => 'A pallet holds',

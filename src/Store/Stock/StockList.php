@@ -11,7 +11,7 @@ use Doctrine\DBAL\Connection;
  *
  * @phpstan-type StockRow array{id: int, code: string, name: string, category: string, unit: string, held: string,
  *      promised: string, value: string|null, per_week: string|null, safety: string|null, reorder: string|null,
- *      up_to: string|null, sites: int, about: string|null}
+ *      up_to: string|null, sites: int, about: string|null, total: int}
  */
 final readonly class StockList
 {
@@ -43,7 +43,7 @@ final readonly class StockList
             "SELECT i.id, i.code, i.name, i.category, i.unit, COALESCE(b.held, 0) held, COALESCE(c.promised,
                 0) promised,
                     COALESCE(a.about, b.held, 0) * i.average_cost value, p.per_week, p.safety, p.reorder, p.up_to,
-                    COALESCE(t.sites, 0) sites, a.about
+                    COALESCE(t.sites, 0) sites, a.about, COUNT(*) OVER () total
              FROM item i
              JOIN (SELECT item_id, COUNT(*) sites FROM stocking WHERE :site IS NULL OR site_id = :site
              GROUP BY item_id) t ON t.item_id = i.id
