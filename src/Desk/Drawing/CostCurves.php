@@ -18,6 +18,8 @@ final readonly class CostCurves
     /**
      * @param list<array{style: string, name: string, lines: list<string>, rings: list<array{float, float}>,
      *      nameX: float, nameY: float}> $curves
+     * @param array<string, list<array{float, float}>> $table units and cost where a price begins or a stretch ends, by
+     *      name
      * @param list<array{float, string}> $across x and label
      * @param list<array{float, float, int}> $up y, cost and its decimals
      */
@@ -27,6 +29,7 @@ final readonly class CostCurves
         public array $up,
         public float $needX,
         public float $needLeft,
+        public array $table,
     ) {
     }
 
@@ -38,7 +41,7 @@ final readonly class CostCurves
     {
         $points = array_merge([], ...array_merge([], ...array_values($curves)));
         if ([] === $points) {
-            return new self([], [], [], 0.0, 0.0);
+            return new self([], [], [], 0.0, 0.0, []);
         }
         $quantities = array_column($points, 0);
         $costs = array_column($points, 1);
@@ -112,7 +115,25 @@ final readonly class CostCurves
             $up[] = [$y($cost), $cost, $step < 0.01 ? 3 : ($step < 1 || $most < 20 ? 2 : 0)];
         }
 
-        return new self($drawn, $across, $up, $x($need), $x($need) > 440 ? $x($need) - 6 : $x($need) + 6);
+        $table = [];
+        foreach ($curves as $offer => $stretches) {
+            $ends = array_map(
+                static fn (array $stretch): array => count($stretch) > 1
+                    ? [$stretch[0], $stretch[count($stretch) - 1]]
+                    : $stretch,
+                $stretches,
+            );
+            $table[$names[$offer] ?? ''] = array_merge([], ...$ends);
+        }
+
+        return new self(
+            $drawn,
+            $across,
+            $up,
+            $x($need),
+            $x($need) > 440 ? $x($need) - 6 : $x($need) + 6,
+            $table,
+        );
     }
 
     /** @return list<float> */

@@ -15,7 +15,7 @@ final readonly class CurveChart
     private const FOOT = 206;
 
     /**
-     * @param list<array{x: float, y: float, label: string}> $dots
+     * @param list<array{x: float, y: float, label: string, served: float, stock: float}> $dots
      * @param list<array{float, float}>                      $across  x and money
      * @param list<array{float, string}>                     $up      y and label
      * @param array{x: float, y: float}|null                 $today
@@ -57,7 +57,11 @@ final readonly class CurveChart
             $line[] = $at['x'].','.$at['y'];
             $over[] = $at['x'].','.$y($point['high']);
             array_unshift($under, $at['x'].','.$y($point['low']));
-            $dots[] = $at + ['label' => rtrim(rtrim(number_format(100 * $point['level'], 1), '0'), '.')];
+            $dots[] = $at + [
+                'label' => rtrim(rtrim(number_format(100 * $point['level'], 1), '0'), '.'),
+                'served' => $point['served'],
+                'stock' => $point['stock'],
+            ];
             foreach (['today' => $today, 'tried' => $tried] as $mark => $level) {
                 if (abs($point['level'] - $level) < 1e-6) {
                     $marks[$mark] = $at;
