@@ -222,4 +222,29 @@ final class ReorderTest extends DeskTestCase
             self::assertStringContainsString('Millbank', $row);
         }
     }
+
+    public function testDraftingBelowAMinimumAsksFirst(): void
+    {
+        $this->as('rowan');
+        $ask = fn (): ?string => $this->see('/reorder')->filter('.strip .btn.go')->attr('data-ask');
+        $this->connection()->executeStatement('UPDATE supplier SET minimum_value = NULL, minimum_kg = NULL,
+            minimum_packs = NULL');
+        self::assertNull($ask(), 'nothing is below its minimum');
+        $chosen = $this->number(
+            "SELECT SUM(p.value) FROM proposal p JOIN offer o ON o.id = p.offer_id
+                JOIN supplier s ON s.id = o.supplier_id
+                WHERE s.code = 'VETRASOL' AND p.listed = 1 AND p.chosen = 1 AND p.draft_id IS NULL",
+        );
+        $this->connection()->executeStatement(
+            "UPDATE supplier SET minimum_value = ? WHERE code = 'VETRASOL'",
+            [ceil($chosen) + 39],
+        );
+        self::assertStringContainsString('Vetrasol Glassworks is', (string) $ask());
+        self::assertMatchesRegularExpression('/(39|40) short of their minimum/', (string) $ask());
+        $this->connection()->executeStatement(
+            "UPDATE supplier SET minimum_value = ? WHERE code = 'VETRASOL'",
+            [floor($chosen)],
+        );
+        self::assertNull($ask(), 'a minimum just reached');
+    }
 }

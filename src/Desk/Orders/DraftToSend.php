@@ -12,13 +12,15 @@ use TallBarrel\Work\Ordering\SendTogether;
 /** One order among those that are looked through together. */
 final readonly class DraftToSend
 {
-    /** @param list<string> $missing in words; nothing may be missing in what goes out */
+    /** @param list<string> $missing in words; nothing may be missing in what goes out
+     * @param string|null  $below   what it lacks of the supplier's minimum */
     private function __construct(
         public PurchaseOrder $order,
         public Money $goods,
         public Money $home,
         public array $missing,
         public bool $goesOut,
+        public ?string $below,
     ) {
     }
 
@@ -30,6 +32,7 @@ final readonly class DraftToSend
             $order->homeTotal(),
             array_column($order->readiness()->missing, 'words'),
             SendTogether::goesOut($order, $person),
+            $order->belowMinimum(),
         );
     }
 

@@ -18,6 +18,7 @@ final readonly class BoardSummary
      * @param int        $items      listed
      * @param int        $cut        lines left out to stay within the budget
      * @param Money      $nextHundred what the next hundred of the budget would save
+     * @param list<string> $below    suppliers whose order would stay below their minimum, with what it lacks
      */
     public function __construct(
         public int $orders,
@@ -32,6 +33,7 @@ final readonly class BoardSummary
         public Money $cutValue,
         public Money $cutRisk,
         public Money $nextHundred,
+        public array $below,
     ) {
     }
 

@@ -312,6 +312,12 @@ final class ReorderBoard
             $money($sum('cutHome')),
             $money($sum('cutRisk')),
             $money(100 * max([0.0, ...array_column($sums, 'cutBest')])),
+            array_values(
+                array_map(
+                    static fn (SupplierSum $one): string => $one->name.' is '.$one->shortfall(),
+                    array_filter($sums, static fn (SupplierSum $one): bool => null !== $one->shortfall()),
+                ),
+            ),
         );
     }
 

@@ -277,6 +277,20 @@ class PurchaseOrder implements PlanningRestsOnIt
         return ExchangeRate::of($this->homeCurrency, $this->currency, $this->foreignForOne);
     }
 
+    /** What it lacks of the supplier's minimum, in words; null where it reaches it. */
+    public function belowMinimum(): ?string
+    {
+        $kilograms = $packs = 0.0;
+        foreach ($this->lines as $line) {
+            $kilograms += $line->weightKg()->toFloat();
+            $packs += $line->packs()->toFloat();
+        }
+
+        return $this->supplier
+            ->orderMinimum()
+            ->shortfall($this->totals()->goods->amount->toFloat(), $kilograms, $packs);
+    }
+
     public function readiness(): Readiness
     {
         return Readiness::of(

@@ -7,6 +7,7 @@ namespace TallBarrel\Store\Planning;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Sourcing\OrderMinimum;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Site\Site;
@@ -60,12 +61,16 @@ final readonly class Board
     public function sums(?Site $site, string $words = ''): array
     {
         /**
-         * @var list<array{supplier: int|null, listed: int, rush: int, risk: float|null, chosen: string,
+         * @var list<array{supplier: int|null, name: string|null, minimum: string|null, minimum_kg: string|null,
+         *      minimum_packs: int|null, listed: int, rush: int, risk: float|null, chosen: string,
          *      value: string|null, home: string|null, weight: float|null, packs: string|null, at_risk: float|null,
          *      cut: string, cut_home: string|null, cut_risk: float|null, cut_best: float|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.supplier_id supplier, COUNT(*) listed, MAX(p.reason = 'rush') rush, SUM(p.at_risk) risk,
+            "SELECT o.supplier_id supplier, MAX(u.name) name, MAX(u.minimum_value) minimum,
+                MAX(u.minimum_kg) minimum_kg,
+                    MAX(u.minimum_packs) minimum_packs, COUNT(*) listed, MAX(p.reason = 'rush') rush,
+                    SUM(p.at_risk) risk,
                     SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value,
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.home_value, 0)) home,
@@ -83,7 +88,14 @@ final readonly class Board
         );
         $sums = [];
         foreach ($rows as $row) {
+            $number = static fn (string|int|null $least): ?float => null === $least ? null : (float) $least;
             $sums[$row['supplier'] ?? 0] = new SupplierSum(
+                $row['name'] ?? '',
+                OrderMinimum::of(
+                    $number($row['minimum']),
+                    $number($row['minimum_kg']),
+                    $number($row['minimum_packs']),
+                ),
                 (int) $row['listed'],
                 1 === (int) $row['rush'],
                 (float) $row['risk'],
@@ -245,8 +257,9 @@ final readonly class Board
 
     private static function listed(string $words): string
     {
-        return 'proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id'.
-            ('' === $words ? '' : ' JOIN site s ON s.id = p.site_id LEFT JOIN supplier u ON u.id = o.supplier_id').
+        return 'proposal p JOIN item i ON i.id = p.item_id LEFT JOIN offer o ON o.id = p.offer_id
+            LEFT JOIN supplier u ON u.id = o.supplier_id'.
+            ('' === $words ? '' : ' JOIN site s ON s.id = p.site_id').
             '
             WHERE p.listed = 1 AND (:site IS NULL OR p.site_id = :site)
               AND NOT EXISTS (SELECT 1 FROM put_off f WHERE f.item_id = p.item_id AND f.site_id = p.site_id

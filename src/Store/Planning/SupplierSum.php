@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Planning;
 
+use TallBarrel\Core\Sourcing\OrderMinimum;
+
 /** What the board lists of one supplier, added up. */
 final readonly class SupplierSum
 {
     /**
+     * @param string $name   of the supplier, empty where nobody sells it
      * @param int   $listed   proposals on the board
      * @param bool  $rush     whether a customer waits for one of them
      * @param float $risk     what waiting for the next chance to order costs for all of them, home currency
@@ -21,6 +24,8 @@ final readonly class SupplierSum
      * @param float $cutBest  the most that leaving out costs for each unit of money
      */
     public function __construct(
+        public string $name,
+        public OrderMinimum $minimum,
         public int $listed,
         public bool $rush,
         public float $risk,
@@ -35,6 +40,12 @@ final readonly class SupplierSum
         public float $cutRisk,
         public float $cutBest,
     ) {
+    }
+
+    /** What the chosen lines lack of the supplier's minimum, in words; null where nothing is, or nothing is chosen. */
+    public function shortfall(): ?string
+    {
+        return 0 === $this->chosen ? null : $this->minimum->shortfall($this->value, $this->weightKg, $this->packs);
     }
 
     /** Of the supplier's currency for one of ours, as the chosen lines have it. */
