@@ -185,4 +185,49 @@ final class TodayTest extends DeskTestCase
             self::assertStringContainsString($words, $this->text());
         }
     }
+
+    public function testWhatIsToBePaidFollowsTheTermsNotTheDelivery(): void
+    {
+        $this->as('iris');
+        // One open order of 1,000 without tax on it, 21 % tax, due on Fri 27 Nov; all others are not here.
+        $order = $this->number("SELECT MIN(order_id) FROM open_line WHERE due > '2026-11-24'");
+        $this->connection()->executeStatement("UPDATE purchase_order SET state = 'closed' WHERE id <> ?
+            AND state IN ('sent', 'acknowledged', 'part-received')", [$order]);
+        $this->connection()->executeStatement(
+            "UPDATE purchase_order SET promised_on = '2026-11-27', tax_percent = 21, foreign_for_one = 1 WHERE id = ?",
+            [$order],
+        );
+        $goods = $this->number('SELECT SUM((packs - received - closed_short) * price) FROM order_line
+            WHERE order_id = ?', [
+            $order,
+        ]);
+        $paid = function (string $terms) use ($order, $goods): array {
+            $this->connection()->executeStatement(
+                'UPDATE supplier SET end_of_month = 0, discount_percent = 0, discount_days = 0, deposit_percent = 0,
+                    instalments = \'\', '.$terms.' WHERE id = (SELECT supplier_id FROM purchase_order WHERE id = ?)',
+                [$order],
+            );
+            $spending = self::getContainer()->get(\TallBarrel\Store\Order\Spending::class);
+            self::assertInstanceOf(\TallBarrel\Store\Order\Spending::class, $spending);
+            $today = new \DateTimeImmutable('2026-11-25');
+
+            return array_map(
+                static fn (float $sum): float => round($sum / (1.21 * $goods), 2),
+                $spending->overview($today, $today, 5)->dueByWeek,
+            );
+        };
+        self::assertSame(['2026-12-21' => 1.0], $paid('net_days = 30'));
+        self::assertSame(['2026-12-28' => 1.0], $paid('net_days = 30, end_of_month = 1'));
+        self::assertSame(
+            ['2026-12-21' => 0.5, '2027-01-25' => 0.5],
+            $paid("net_days = 30, instalments = '50@30 50@60'"),
+        );
+        self::assertSame(
+            ['2026-12-21' => 0.7],
+            $paid('net_days = 30, deposit_percent = 30'),
+            'the deposit went when it was sent',
+        );
+        self::assertSame(['2026-12-07' => 0.98], $paid('net_days = 30, discount_percent = 2, discount_days = 10'));
+        self::assertSame(['2026-11-23' => 1.0], $paid('net_days = NULL'), 'no terms: when it comes');
+    }
 }

@@ -149,11 +149,64 @@ final readonly class PaymentTerms
     /** The day the last of it is due. */
     public function dueOn(\DateTimeImmutable $invoiced): \DateTimeImmutable
     {
-        $days = [] === $this->instalments ? $this->netDays : max(array_column($this->instalments, 1));
+        return $this->after(
+            $invoiced,
+            [] === $this->instalments ? $this->netDays : max(array_column($this->instalments, 1)),
+        );
+    }
 
+    private function after(\DateTimeImmutable $invoiced, int $days): \DateTimeImmutable
+    {
         return ($this->endOfMonth ? $invoiced->modify('last day of this month') : $invoiced)->modify(
             sprintf('+%d days', $days),
         );
+    }
+
+    /**
+     * What is paid when: the deposit when ordering, then the instalments, or all the rest at once. Each is rounded to
+     * the
+     * currency's smallest coin; the last carries what is left, so that they add up.
+     *
+     * @param float|null $yearlyPercent what the owner's money costs: with it, the rest is paid early where the discount
+     *      gains more than keeping the money would; null to pay when it is due
+     *
+     * @return non-empty-list<Payment> by day
+     */
+    public function payments(
+        Money $total,
+        \DateTimeImmutable $ordered,
+        \DateTimeImmutable $invoiced,
+        ?float $yearlyPercent = null,
+    ): array {
+        $hundred = BigDecimal::of(100);
+        $deposit = $total->percent($this->depositPercent)->rounded();
+        $payments = $this->depositPercent->isZero() ? [] : [new Payment($ordered, $deposit, $this->depositPercent)];
+        $rest = $total->minus($deposit);
+        $percent = $hundred->minus($this->depositPercent);
+        if ($percent->isZero()) {
+            return [new Payment($ordered, $deposit, $hundred)];
+        }
+        $early = $this->discountUntil($invoiced);
+        if (null !== $early && null !== $yearlyPercent && $this->gainsByPayingEarly($invoiced, $yearlyPercent)) {
+            return [...$payments, new Payment($early, $this->discounted($rest), $percent, true)];
+        }
+        $parts = [] === $this->instalments ? [[$percent, $this->netDays]] : $this->instalments;
+        usort($parts, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
+        $last = array_pop($parts);
+        foreach ($parts as [$share, $days]) {
+            $part = $total->percent($share)->rounded();
+            $payments[] = new Payment($this->after($invoiced, $days), $part, $share);
+            $rest = $rest->minus($part);
+        }
+
+        return [...$payments, new Payment($this->after($invoiced, $last[1]), $rest, $last[0])];
+    }
+
+    private function gainsByPayingEarly(\DateTimeImmutable $invoiced, float $yearlyPercent): bool
+    {
+        [$later, $early] = $this->gains($invoiced, $yearlyPercent / 100 / 365);
+
+        return $early > $later;
     }
 
     public function discountUntil(\DateTimeImmutable $invoiced): ?\DateTimeImmutable
@@ -216,19 +269,29 @@ final readonly class PaymentTerms
     public function worth(\DateTimeImmutable $ordered, \DateTimeImmutable $invoiced, float $yearlyPercent): float
     {
         $daily = $yearlyPercent / 100 / 365;
-        $days = static fn (\DateTimeImmutable $to): int => (int) $invoiced->diff($to)->format('%r%a');
-        $deposit = $this->depositPercent->toFloat() / 100;
-        $before = $deposit * $daily * $days($ordered);
+        $before = ($this->depositPercent->toFloat() / 100) * $daily * self::days($invoiced, $ordered);
+
+        return $before + max($this->gains($invoiced, $daily));
+    }
+
+    /** @return array{float, float} of paying what is left after the deposit when it is due, and early */
+    private function gains(\DateTimeImmutable $invoiced, float $daily): array
+    {
+        $rest = 1 - $this->depositPercent->toFloat() / 100;
         $later = 0.0;
         foreach ($this->instalments as [$percent, $after]) {
-            $later += ($percent->toFloat() / 100) * $daily * $after;
+            $later += ($percent->toFloat() / 100) * $daily * self::days($invoiced, $this->after($invoiced, $after));
         }
         if ([] === $this->instalments) {
-            $later = (1 - $deposit) * $daily * $days($this->dueOn($invoiced));
+            $later = $rest * $daily * self::days($invoiced, $this->dueOn($invoiced));
         }
         $off = $this->discountPercent->toFloat() / 100;
-        $early = $off > 0 ? (1 - $deposit) * ($off + (1 - $off) * $daily * $this->discountDays) : -INF;
 
-        return $before + max($later, $early);
+        return [$later, $off > 0 ? $rest * ($off + (1 - $off) * $daily * $this->discountDays) : -INF];
+    }
+
+    private static function days(\DateTimeImmutable $from, \DateTimeImmutable $to): int
+    {
+        return (int) $from->diff($to)->format('%r%a');
     }
 }

@@ -77,7 +77,7 @@ final readonly class OrderPage
             'budget' => $this->spending->budget($now),
             'month' => $now->format('F'),
             'cutOff' => $order->supplier->orderDays()->nextCutOff($now),
-            'payBy' => $terms?->dueOn($order->dueOn()),
+            'payments' => $terms?->payments($totals->total, $order->sentAt() ?? $now, $order->dueOn()) ?? [],
             'discountBy' => $terms?->discountUntil($order->dueOn()),
             'discounted' => null === $terms || $terms->discountPercent->isZero()
                 ? null

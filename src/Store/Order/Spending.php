@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Ordering\BudgetUse;
 use TallBarrel\Store\Business\CurrentBusiness;
 
@@ -96,8 +97,12 @@ final readonly class Spending
     {
         /** @var list<array{what: string, name: string, value: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT 'due' what, DATE_SUB(d, INTERVAL WEEKDAY(d) DAY) name, SUM(value) value
-             FROM (SELECT GREATEST(due, :today) d, home_value value FROM open_line) due GROUP BY name
+            "SELECT 'due' what, CONVERT(JSON_ARRAY(l.due, DATE(o.sent_at), s.net_days, CAST(s.discount_percent AS CHAR),
+                    s.discount_days, s.end_of_month, CAST(s.deposit_percent AS CHAR), s.instalments)
+                    USING utf8mb4) COLLATE utf8mb4_unicode_ci name,
+                    SUM(l.home_value * (1 + o.tax_percent / 100)) value
+             FROM open_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+             GROUP BY l.order_id, name
              UNION ALL ".self::SPOKEN_FOR.' UNION ALL '.self::BUDGETS."
              UNION ALL
              SELECT * FROM (
@@ -115,12 +120,51 @@ final readonly class Spending
         );
         $found = ['due' => [], 'bought' => [], 'use' => [], 'budget' => []];
         foreach ($rows as $row) {
-            $found[$row['what']][$row['name']] = (float) $row['value'];
+            if ('due' === $row['what']) {
+                foreach ($this->payments($row['name'], $row['value'], $today) as $monday => $amount) {
+                    $found['due'][$monday] = ($found['due'][$monday] ?? 0.0) + $amount;
+                }
+            } else {
+                $found[$row['what']][$row['name']] = (float) $row['value'];
+            }
         }
         ksort($found['due']);
         arsort($found['bought']);
 
         return new SpendingOverview($found['due'], $found['bought'], $this->use($today->format('Y-m'), $rows));
+    }
+
+    /**
+     * What an order's outstanding lines will cost, when. Where no terms are known, when it comes. A deposit was paid
+     * when
+     * it was ordered; what is late falls due this week.
+     *
+     * @param string $facts day it is due, day it was sent, and the supplier's terms, as JSON
+     *
+     * @return array<string, float> by the Monday of the week
+     */
+    private function payments(string $facts, string $value, \DateTimeImmutable $today): array
+    {
+        /** @var array{string, string, int|null, string, int, int, string, string} $facts */
+        $facts = json_decode($facts, true);
+        [$due, $sent, $net, $discount, $discountDays, $endOfMonth, $deposit, $instalments] = $facts;
+        $business = $this->business->get();
+        $total = Money::of(BigDecimal::of($value), $business->currency)->rounded();
+        $invoiced = max(new \DateTimeImmutable($due, $today->getTimezone()), $today->setTime(0, 0));
+        $terms = PaymentTerms::net($net ?? 0, null === $net ? 0 : $discount, $discountDays)
+            ->fromEndOfMonth(1 === (int) $endOfMonth)
+            ->withDeposit($deposit)
+            ->inInstalments($instalments);
+        $weeks = [];
+        $ordered = new \DateTimeImmutable($sent, $today->getTimezone());
+        foreach ($terms->payments($total, $ordered, $invoiced, $business->moneyPercent()->toFloat()) as $payment) {
+            if ($payment->day >= $today->setTime(0, 0)) {
+                $monday = $payment->day->modify('monday this week')->format('Y-m-d');
+                $weeks[$monday] = ($weeks[$monday] ?? 0.0) + $payment->amount->amount->toFloat();
+            }
+        }
+
+        return $weeks;
     }
 
     /**

@@ -10,7 +10,8 @@ use TallBarrel\Core\Ordering\BudgetUse;
 final readonly class SpendingOverview
 {
     /**
-     * @param array<string, float> $dueByWeek  still to come, by the Monday of the week it is due (overdue: this week)
+     * @param array<string, float> $dueByWeek  to be paid on open orders with tax, by the Monday of the
+     *      week it is due by the supplier's terms, early where the discount pays
      * @param array<string, float> $bought     received, by the supplier's name, most first
      * @param BudgetUse            $budget     of this month
      */
