@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Stock\AverageCosts;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -196,5 +197,50 @@ final class BookingTest extends StoreTestCase
         self::assertStringContainsString('JAR-340R at DEPOT', $differences);
         self::assertStringContainsString($sent.' line 2 stands at 1', $differences);
         self::assertStringContainsString($sent.' stands at sent, proven part-received', $differences);
+    }
+
+    public function testAnAverageCostThatIsNotWhatTheReceiptsComeToIsNamed(): void
+    {
+        self::connection()->executeStatement(
+            "UPDATE item SET average_cost = average_cost + 0.01 WHERE code = 'JAR-340R'",
+        );
+        $differences = self::get(Verification::class)->differences();
+        self::assertCount(1, $differences);
+        self::assertStringContainsString('average cost against receipts: JAR-340R stands at', $differences[0]);
+    }
+
+    /**
+     * The moving average by hand: 10 at 5.00 and 10 at 7.00 make 6.00; 4 sold, 4 at 3.00 come in: (16 × 6 + 12) / 20.
+     */
+    public function testAverageCostsAreWorkedOutAnewInTheOrderOfTheLedger(): void
+    {
+        $item = self::connection()->fetchOne("SELECT id FROM item WHERE code = 'CND-WICK-S'");
+        self::assertIsInt($item);
+        self::connection()->executeStatement('DELETE FROM stock_movement WHERE item_id = ?', [$item]);
+        foreach (
+            [
+                ['opening', 10, '5'],
+                ['receipt', 10, '7'],
+                ['sale', -4, null],
+                ['receipt', 4, '3'],
+                ['transfer', -5, null],
+                ['transfer', 5, null],
+            ] as [$kind, $units, $cost]
+        ) {
+            self::connection()->insert('stock_movement', [
+                'item_id' => $item,
+                'site_id' => 1,
+                'state' => 'available',
+                'lot' => '',
+                'kind' => $kind,
+                'quantity' => $units,
+                'unit_cost' => $cost,
+                'day' => '2026-11-20',
+                'at' => '2026-11-20 10:00:00',
+                'reference' => 'by hand',
+            ]);
+        }
+        $proven = iterator_to_array(self::get(AverageCosts::class)->proven());
+        self::assertSame('5.400000', (string) $proven[$item]);
     }
 }

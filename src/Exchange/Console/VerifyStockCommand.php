@@ -26,7 +26,7 @@ final class VerifyStockCommand extends Command
         }
         $output->writeln(
             [] === $differences
-                ? 'All balances, receipts and orders are proven.'
+                ? 'All balances, receipts, orders and average costs are proven.'
                 : count($differences).' differences.',
         );
 

@@ -43,7 +43,7 @@ final readonly class ItemImport implements ImportKind
             'service' => 'its own service level, 0.5 to 0.999; empty for that of its class',
             'staple' => 'yes when never to be without',
             'shelf_days' => 'days it keeps',
-            'average_cost' => 'of one unit',
+            'average_cost' => 'of one unit, until its first receipt',
             'sites' => 'site codes that stock it, with blanks between',
         ];
     }
@@ -228,7 +228,9 @@ final readonly class ItemImport implements ImportKind
                 "UPDATE item SET name = COALESCE(NULLIF(?, ''), name), category = COALESCE(NULLIF(?, ''), category),
                     gtin = COALESCE(?, gtin), sold = COALESCE(?, sold), sales_price = COALESCE(?, sales_price),
                     weight_kg = COALESCE(?, weight_kg), lot_tracked = COALESCE(?, lot_tracked), service = COALESCE(?,
-                    service), average_cost = COALESCE(?, average_cost), staple = COALESCE(?, staple),
+                    service), average_cost = IF(EXISTS (SELECT 1 FROM
+                    stock_movement m WHERE m.item_id = item.id AND m.kind = 'receipt'), average_cost,
+                    COALESCE(?, average_cost)), staple = COALESCE(?, staple),
                     shelf_days = COALESCE(?, shelf_days), version = version + 1 WHERE code = ?",
                 [
                     $values[1],

@@ -35,6 +35,7 @@ use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Planning\OrderList;
 use TallBarrel\Store\Planning\PlannedNeed;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Stock\AverageCosts;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -80,6 +81,7 @@ final class LarkmoorDemo
         private readonly Connection $connection,
         private readonly UserPasswordHasherInterface $hasher,
         private readonly Ledger $ledger,
+        private readonly AverageCosts $averages,
         private readonly ClockInterface $clock,
         private readonly BringPriceList $priceLists,
     ) {
@@ -747,7 +749,12 @@ final class LarkmoorDemo
             }
         }
         $lots->flush();
+        // The ledger is written day by day, and what stock costs on average follows from it.
+        usort($postings, static fn (Posting $a, Posting $b): int => $a->day <=> $b->day);
         $this->ledger->enter($postings, null);
+        foreach ($this->averages->proven() as $item => $cost) {
+            $this->connection->executeStatement('UPDATE item SET average_cost = ? WHERE id = ?', [$cost, $item]);
+        }
     }
 
     private function waitingOrders(): void

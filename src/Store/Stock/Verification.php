@@ -52,7 +52,7 @@ final readonly class Verification
         SQL,
     ];
 
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private AverageCosts $averages)
     {
     }
 
@@ -69,6 +69,27 @@ final readonly class Verification
                     $row['place'],
                     $row['stands'],
                     $row['proven'],
+                );
+            }
+        }
+
+        return [...$found, ...$this->averages()];
+    }
+
+    /** @return list<string> average costs that are not what the receipts come to */
+    private function averages(): array
+    {
+        /** @var array<int, array{code: string, cost: string|null}> $items */
+        $items = $this->connection->fetchAllAssociativeIndexed('SELECT id, code, average_cost cost FROM item');
+        $found = [];
+        foreach ($this->averages->proven() as $item => $proven) {
+            $stands = $items[$item]['cost'];
+            if (null === $stands || !$proven->isEqualTo($stands)) {
+                $found[] = sprintf(
+                    'average cost against receipts: %s stands at %s, proven %s',
+                    $items[$item]['code'],
+                    $stands ?? 'nothing',
+                    $proven,
                 );
             }
         }
