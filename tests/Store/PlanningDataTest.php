@@ -20,6 +20,8 @@ use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
+use TallBarrel\Store\Stock\Served;
+use TallBarrel\Store\Stock\ServedDemand;
 use TallBarrel\Store\Stock\StockFigures;
 use TallBarrel\Store\Stock\StockList;
 use TallBarrel\Store\Stock\StockState;
@@ -272,18 +274,34 @@ final class PlanningDataTest extends StoreTestCase
 
     public function testDemandServedCountsWhatCouldNotBeSold(): void
     {
-        $figures = self::get(StockFigures::class);
+        $demand = self::get(ServedDemand::class);
         self::connection()->executeStatement('DELETE FROM sales_day');
         $item = self::item('P-9');
         self::entities()->flush();
+        self::connection()->executeStatement(
+            "UPDATE item SET sold = 1, sales_price = 10, average_cost = 6 WHERE code = 'P-9'",
+        );
         for ($ago = 1; $ago <= 84; ++$ago) {
             self::sold($item, $ago, $ago <= 7 ? '0' : '10', $ago <= 7);
         }
-        $served = $figures->served(self::now()->setTime(0, 0), 12, null);
-        self::assertCount(12, $served);
-        self::assertEqualsWithDelta(0.0, $served[11], 1e-9, 'the last week served nobody');
-        self::assertEqualsWithDelta(1.0, $served[0], 1e-9);
-        self::assertSame([], $figures->served(self::now(), 12, self::site('MILL')->id));
+        $today = self::now()->setTime(0, 0);
+        $weeks = $demand->by(ServedDemand::WEEK, $today, 12, null);
+        self::assertSame(array_map(strval(...), range(11, 0, -1)), array_column($weeks, 'of'), 'oldest first');
+        self::assertEqualsWithDelta(0.0, $weeks[11]->share(), 1e-9, 'the last week served nobody');
+        self::assertEqualsWithDelta(1.0, $weeks[0]->share(), 1e-9);
+        // Seven empty days at ten a day, sold at 10 and bought at 6.
+        self::assertEqualsWithDelta([0, 700, 280], [$weeks[11]->sold, $weeks[11]->missed, $weeks[11]->margin], 0.01);
+        $all = Served::together($weeks);
+        self::assertEqualsWithDelta(7700 / 8400, $all->share(), 1e-6);
+        foreach ([ServedDemand::SITE, ServedDemand::CATEGORY, ServedDemand::SUPPLIER, ServedDemand::ITEM] as $by) {
+            $parts = $demand->by($by, $today, 12, null);
+            self::assertCount(1, $parts);
+            self::assertEqualsWithDelta([$all->sold, $all->missed], [$parts[0]->sold, $parts[0]->missed], 0.01, $by);
+        }
+        self::assertSame([], $demand->by(ServedDemand::WEEK, self::now(), 12, self::site('MILL')->id));
+        self::connection()->executeStatement("UPDATE item SET sold = 0 WHERE code = 'P-9'");
+        self::assertSame([], $demand->by(ServedDemand::WEEK, $today, 12, null), 'what is used has no customers');
+        self::assertSame(1.0, Served::together([])->share());
     }
 
     public function testStockValueIsSplitByHowLongItLasts(): void

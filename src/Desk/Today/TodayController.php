@@ -14,11 +14,14 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Desk\Drawing\Bars;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Desk\Stock\ServedController;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Order\OrderRow;
 use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Stock\Served;
+use TallBarrel\Store\Stock\ServedDemand;
 use TallBarrel\Store\Stock\StockFigures;
 
 final class TodayController extends AbstractController
@@ -30,6 +33,7 @@ final class TodayController extends AbstractController
         OrderRows $orders,
         Spending $spending,
         StockFigures $stock,
+        ServedDemand $demand,
         CurrentBusiness $business,
         ClockInterface $clock,
         CacheInterface $cache,
@@ -45,8 +49,13 @@ final class TodayController extends AbstractController
         $value = $stock->value($site?->id);
         // Sales end yesterday and change only when somebody brings more.
         $served = $cache->get(
-            sprintf('served-%s-%d-%d', $today->format('Ymd'), $site->id ?? 0, $waiting->at($site)->imports),
-            static fn (): array => $stock->served($today, 12, $site?->id),
+            sprintf('served-money-%s-%d-%d', $today->format('Ymd'), $site->id ?? 0, $waiting->at($site)->imports),
+            static fn (): array => $demand->by(
+                ServedDemand::WEEK,
+                $today,
+                ServedController::WEEKS,
+                $site?->id,
+            ),
         );
         $quarter = $today->modify(sprintf('first day of -%d month', ((int) $today->format('n') - 1) % 3));
         $overview = $spending->overview($today, $quarter, 5);
@@ -56,8 +65,13 @@ final class TodayController extends AbstractController
             'today' => $today,
             'entries' => $list->entries($site),
             'week' => $this->week($orders->open(), $today, $site?->id),
-            'served' => [] === $served ? null : array_sum($served) / count($served),
-            'servedLine' => Sparkline::of($served, [], 280, 34),
+            'served' => [] === $served ? null : Served::together($served),
+            'servedLine' => Sparkline::of(
+                array_map(static fn (Served $week): float => $week->share(), $served),
+                [],
+                280,
+                34,
+            ),
             'due' => $home(array_sum($due)),
             'dueBars' => Bars::of(
                 array_map(

@@ -100,29 +100,4 @@ final readonly class StockFigures
 
         return is_numeric($value) ? (float) $value : 0.0;
     }
-
-    /**
-     * Share of demand that could be served, week by week: sales over sales plus what the days without stock would have
-     * sold.
-     *
-     * @return list<float> the last weeks, oldest first, 0 to 1
-     */
-    public function served(\DateTimeImmutable $today, int $weeks, ?int $site): array
-    {
-        /** @var list<array{week: int, share: string|null}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT week, SUM(sold) / NULLIF(SUM(sold + missed), 0) share FROM (
-                SELECT week, sold, days_out * SUM(sold) OVER place / GREATEST(:days - SUM(days_out) OVER place,
-                14) missed FROM (
-                    SELECT item_id, site_id, (DATEDIFF(:today, day) - 1) DIV 7 week, SUM(quantity) sold,
-                    SUM(out_of_stock) days_out
-                    FROM sales_day WHERE day >= DATE_SUB(:today, INTERVAL :days DAY) AND day < :today
-                    AND (:site IS NULL OR site_id = :site)
-                    GROUP BY item_id, site_id, week) weekly
-                WINDOW place AS (PARTITION BY item_id, site_id)) demand GROUP BY week ORDER BY week DESC',
-            ['today' => $today->format('Y-m-d'), 'days' => 7 * $weeks, 'site' => $site],
-        );
-
-        return array_map(static fn (array $row): float => (float) ($row['share'] ?? 1), $rows);
-    }
 }
