@@ -53,6 +53,7 @@ final class AwardCommand extends Command
                     'assignment' => (object) $best->chosen,
                     'unmet' => $best->unmet,
                     'cost' => round($best->cost(), 4),
+                    'feasible' => $best->canBeKept(),
                     'proven_best' => $best->isProvenBest(),
                     'gap' => round($best->gap, 4),
                     'orders' => (object) array_map(

@@ -141,6 +141,24 @@ final class BasketTest extends TestCase
         );
     }
 
+    public function testALimitThatCannotBeKeptIsSaidAndNothingIsCalledTheBest(): void
+    {
+        $bid = static fn (float $value): Bid => new Bid($value, $value, 0.0, 1.0);
+        $capped = static fn (float $most): Bidder => new Bidder(
+            FreightTariff::none(),
+            OrderMinimum::none(),
+            capacity: $most,
+        );
+        $lines = ['a' => ['x' => $bid(60), 'y' => $bid(62)], 'b' => ['x' => $bid(50), 'y' => $bid(55)]];
+        $kept = (new Basket($lines, ['x' => $capped(60.0), 'y' => $capped(55.0)]))->best();
+        self::assertSame(['a' => 'x', 'b' => 'y'], $kept->chosen, 'each exactly within its limit');
+        self::assertTrue($kept->canBeKept());
+        self::assertTrue($kept->isProvenBest());
+        $broken = (new Basket($lines, ['x' => $capped(59.0), 'y' => $capped(55.0)]))->best();
+        self::assertFalse($broken->canBeKept(), 'x cannot have a, and y cannot have both');
+        self::assertFalse($broken->isProvenBest());
+    }
+
     public function testABidOfAStrangerIsRefused(): void
     {
         $this->expectException(InvalidValue::class);

@@ -36,9 +36,18 @@ final readonly class Award
         return [] === array_filter($this->shares, static fn (Share $share): bool => null !== $share->short);
     }
 
-    /** To half a cent. */
+    /** To half a cent, among those that break no limit. */
     public function isProvenBest(): bool
     {
-        return $this->gap <= self::CENT;
+        return $this->isAllowed() && $this->gap <= self::CENT;
+    }
+
+    /**
+     * Whether the minimums and capacities can be kept at all: false where it is proven that they cannot, null where no
+     * award was found that does.
+     */
+    public function canBeKept(): ?bool
+    {
+        return $this->isAllowed() ? true : ($this->gap <= self::CENT ? false : null);
     }
 }
