@@ -145,6 +145,8 @@ final readonly class Explaining
         if (null !== $this->rounded->upToBreak) {
             $lines[] = self::line(Term::UpToBreak, '', $this->rounded->packs, [
                 'from' => $this->rounded->upToBreak->toFloat(),
+                'saves' => round($this->rounded->saves, 2),
+                'costs' => round($this->rounded->costs, 2),
                 ...$pack,
             ]);
         }

@@ -127,7 +127,7 @@ final readonly class Levels
             $other = null;
             $basis = CoverBasis::EconomicQuantity;
         }
-        if (count($economics->breaks) > 1) {
+        if (count($economics->breaks) > 1 && $policy->mayGoBeyond()) {
             $withBreaks = $economics->incremental
                 ? EconomicOrderQuantity::incremental(...)
                 : EconomicOrderQuantity::allUnits(...);

@@ -14,6 +14,7 @@ final readonly class Policy
         public ServiceTarget $target,
         public ?float $amount,
         public ?float $minimum,
+        public bool $beyond,
     ) {
     }
 
@@ -21,6 +22,7 @@ final readonly class Policy
      * @param float|null $amount maximum, par level or fixed quantity in stock units, days, or sales value, as the kind
      *      says
      * @param float|null $minimum stock units, for min–max only
+     * @param bool       $beyond  whether a lower price, or one about to rise, may take it beyond its level
      *
      * @throws InvalidValue if the kind needs a figure that is missing, or it makes no sense
      */
@@ -29,6 +31,7 @@ final readonly class Policy
         ServiceTarget $target,
         ?float $amount = null,
         ?float $minimum = null,
+        bool $beyond = false,
     ): self {
         if ($kind->needsAmount() && null === $amount) {
             throw InvalidValue::because(
@@ -55,22 +58,29 @@ final readonly class Policy
             $target,
             null === $kind->amountWords() ? null : $amount,
             PolicyKind::MinMax === $kind ? $minimum : null,
+            $kind->hasMaximum() && $beyond,
         );
     }
 
     public static function standard(): self
     {
-        return new self(PolicyKind::OrderUpTo, ServiceTarget::of(ServiceTarget::CYCLE, 0.95), null, null);
+        return new self(PolicyKind::OrderUpTo, ServiceTarget::of(ServiceTarget::CYCLE, 0.95), null, null, false);
     }
 
     public function aimingAt(ServiceTarget $target): self
     {
-        return new self($this->kind, $target, $this->amount, $this->minimum);
+        return new self($this->kind, $target, $this->amount, $this->minimum, $this->beyond);
     }
 
     /** The same aim, covering so many days. */
     public function covering(float $days): self
     {
-        return new self(PolicyKind::CoverDays, $this->target, $days, null);
+        return new self(PolicyKind::CoverDays, $this->target, $days, null, false);
+    }
+
+    /** Whether more than is wanted may be bought because it is cheaper so. */
+    public function mayGoBeyond(): bool
+    {
+        return $this->beyond || !$this->kind->hasMaximum();
     }
 }

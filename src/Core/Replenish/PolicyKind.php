@@ -50,10 +50,10 @@ enum PolicyKind: string
         return in_array($this, [self::MinMax, self::Par, self::CoverDays, self::CoverValue], true);
     }
 
-    /** Whether a person said how much may be there at most; nothing cheaper takes it beyond that. */
+    /** Whether it fills up to a level, beyond which nothing cheaper takes it unless that is allowed. */
     public function hasMaximum(): bool
     {
-        return in_array($this, [self::MinMax, self::Par], true);
+        return in_array($this, [self::MinMax, self::Par, self::OrderUpTo, self::Periodic], true);
     }
 
     /** Whether safety stock is kept for a service level. */

@@ -87,7 +87,7 @@ final readonly class Requirement
         $rise = $need->economics->priceRise;
 
         return null !== $rise
-            && !$need->policy->kind->hasMaximum()
+            && $need->policy->mayGoBeyond()
             && $rise[0] > 0
             && $rise[1] > $need->today
             && $rise[1] <= $need->today->modify(sprintf('+%d days', $need->reviewDays))

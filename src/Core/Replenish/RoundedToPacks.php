@@ -17,6 +17,11 @@ final readonly class RoundedToPacks
     public BigDecimal $exact;
     /** Stock units at which the lower price begins, where it is worth buying up to it. */
     public ?BigDecimal $upToBreak;
+    /**
+     * What buying up to it saves on the price of all that is bought, and what holding the surplus costs; home currency.
+     */
+    public float $saves;
+    public float $costs;
     /** What to buy. */
     public BigDecimal $packs;
 
@@ -30,15 +35,21 @@ final readonly class RoundedToPacks
         $break = $this->needed->isPositive()
             ? self::worthwhileBreak($need, $rule->pack->toStockUnits($this->needed)->toFloat(), $reach)
             : null;
-        $this->upToBreak = null === $break ? null : $need->unit->count($break, RoundingMode::Up);
-        $this->packs = null === $break ? $this->needed : $rule->packsFor(number_format($break, 3, '.', ''));
+        $this->upToBreak = null === $break ? null : $need->unit->count($break[0], RoundingMode::Up);
+        $this->packs = null === $break ? $this->needed : $rule->packsFor(number_format($break[0], 3, '.', ''));
+        $this->saves = $break[1] ?? 0.0;
+        $this->costs = $break[2] ?? 0.0;
     }
 
-    /** @return float|null stock units from which a price break holds that is cheaper to reach than not to */
-    private static function worthwhileBreak(Need $need, float $units, float $reach): ?float
+    /**
+     * @return array{float, float, float}|null stock units from which a price break holds that is cheaper to reach than
+     *      not
+     *      to, what it saves, what holding the surplus costs
+     */
+    private static function worthwhileBreak(Need $need, float $units, float $reach): ?array
     {
         $economics = $need->economics;
-        if ($economics->incremental || $need->policy->kind->hasMaximum()) {
+        if ($economics->incremental || !$need->policy->mayGoBeyond()) {
             // A break for what goes beyond it has no edge to reach: one more unit costs the same on either side, or
             // less.
             return null;
@@ -56,8 +67,9 @@ final readonly class RoundedToPacks
             // The surplus waits until this order is used up, then half as long as it lasts itself.
             $holding =
                 (($more * $breakPrice * $economics->holdingShare) / 365) * ($units / max($perDay, 1e-9) + $days / 2);
-            if ($days + $reach <= $longest && $from * $breakPrice + $holding < $units * $price + $more * $price) {
-                return $from;
+            $saves = $from * ($price - $breakPrice);
+            if ($days + $reach <= $longest && $holding < $saves) {
+                return [$from, $saves, $holding];
             }
         }
 

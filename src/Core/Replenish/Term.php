@@ -34,7 +34,8 @@ enum Term: string
     case SellsInTime = 'sells-in-time';
     /** Packs, with name and content of the pack, and how many it would be exactly. */
     case InPacks = 'in-packs';
-    /** Packs, with name and content of the pack, and the stock units from which the lower price holds. */
+    /** Packs, with name and content of the pack, the stock units from which the lower price holds, what it saves and
+     *  what holding the surplus costs, in the home currency. */
     case UpToBreak = 'up-to-break';
 
     public function isTotal(): bool

@@ -48,6 +48,10 @@ final class ItemPlanningController extends AbstractController
         $own = $this->entities->find(ItemPolicy::class, ['item' => $item])?->policy();
         $entry = new ItemPolicyEntry($own);
         $form = $this->forms->of(ItemPolicyType::class, $entry)->handleRequest($request);
+        if (!$this->isGranted('ROLE_APPROVE')) {
+            // Who may approve says whether a lower price may take more than is wanted.
+            $entry->beyond = $own->beyond ?? false;
+        }
         Forms::attempt($form, static function (Problems $problems) use ($set, $item, $entry, $person): void {
             $policy = $problems->attempt('amount', $entry->policy(...));
             if ($problems->areNone()) {

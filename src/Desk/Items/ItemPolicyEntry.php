@@ -19,6 +19,7 @@ final class ItemPolicyEntry
     public ?BigDecimal $service;
     public ?BigDecimal $amount = null;
     public ?BigDecimal $minimum = null;
+    public bool $beyond = false;
 
     public function __construct(?Policy $own)
     {
@@ -29,6 +30,7 @@ final class ItemPolicyEntry
             $this->service = self::decimal(100 * $own->target->level);
             $this->amount = self::decimal($own->amount);
             $this->minimum = self::decimal($own->minimum);
+            $this->beyond = $own->beyond;
         }
     }
 
@@ -42,6 +44,7 @@ final class ItemPolicyEntry
                 ServiceTarget::of($this->target, ($this->service?->toFloat() ?? 0.0) / 100),
                 $this->amount?->toFloat(),
                 $this->minimum?->toFloat(),
+                $this->beyond,
             );
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Items;
 
 use Symfony\Component\Form\AbstractType;
+use Symfony\Component\Form\Extension\Core\Type\CheckboxType;
 use Symfony\Component\Form\Extension\Core\Type\ChoiceType;
 use Symfony\Component\Form\Extension\Core\Type\EnumType;
 use Symfony\Component\Form\FormBuilderInterface;
@@ -32,7 +33,8 @@ final class ItemPolicyType extends AbstractType
             ])
             ->add('service', FigureType::class, ['label' => 'aimed at', 'unit' => '%'])
             ->add('amount', FigureType::class, ['label' => 'Figure', 'help' => 'Maximum, par level, days or value.'])
-            ->add('minimum', FigureType::class, ['label' => 'Minimum']);
+            ->add('minimum', FigureType::class, ['label' => 'Minimum'])
+            ->add('beyond', CheckboxType::class, ['label' => 'may go beyond its level for a lower price']);
     }
 
     public function configureOptions(OptionsResolver $resolver): void

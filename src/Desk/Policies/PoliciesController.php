@@ -57,7 +57,11 @@ final class PoliciesController extends AbstractController
     {
         $setting = $this->setting($class);
         $fields = Fields::of($request);
-        $policy = self::policy($fields);
+        // Who may approve says whether a lower price may take more than is wanted.
+        $policy = self::policy(
+            $fields,
+            $this->isGranted('ROLE_APPROVE') ? '1' === $fields->text('beyond') : $setting->policy()->beyond,
+        );
         if (null === $policy) {
             return $this->show($class, $fields);
         }
@@ -82,7 +86,7 @@ final class PoliciesController extends AbstractController
     }
 
     /** What a person typed as a policy; null with the reasons in the fields. */
-    public static function policy(Fields $fields): ?Policy
+    private static function policy(Fields $fields, bool $beyond): ?Policy
     {
         $percent = $fields->price('service', $fields->text('service'));
         $amount = $fields->price('amount', $fields->text('amount'));
@@ -103,7 +107,13 @@ final class PoliciesController extends AbstractController
             ? null
             : $fields->attempt(
                 'amount',
-                static fn (): Policy => Policy::of($kind, $target, $amount?->toFloat(), $minimum?->toFloat()),
+                static fn (): Policy => Policy::of(
+                    $kind,
+                    $target,
+                    $amount?->toFloat(),
+                    $minimum?->toFloat(),
+                    $beyond,
+                ),
             );
     }
 
@@ -134,7 +144,7 @@ final class PoliciesController extends AbstractController
     private function curveModel(PolicySetting $setting, Fields $fields): array
     {
         $now = $setting->policy();
-        $tried = '' === $fields->text('kind') ? $now : self::policy($fields);
+        $tried = '' === $fields->text('kind') ? $now : self::policy($fields, $now->beyond);
         $marks = array_values(
             array_unique([
                 $now->target->level,

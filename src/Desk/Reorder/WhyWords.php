@@ -24,7 +24,7 @@ final readonly class WhyWords
 
     /** "Safety stock, 97 % of deliveries in time, delivery ± 1 d". */
     #[AsTwigFilter('why_label')]
-    public static function label(ExplanationLine $line): string
+    public function label(ExplanationLine $line): string
     {
         $with = $line->with;
 
@@ -67,7 +67,12 @@ final readonly class WhyWords
                 self::pack($line)->label(),
                 number_format((float) $with['exact'], 1),
             ),
-            Term::UpToBreak => sprintf('Up to the price break at %s', Format::figure($with['from'])),
+            Term::UpToBreak => sprintf(
+                'Up to the price break at %s: saves %s, holding it costs %s',
+                Format::figure($with['from']),
+                $this->format->home($with['saves']),
+                $this->format->home($with['costs']),
+            ),
         };
     }
 

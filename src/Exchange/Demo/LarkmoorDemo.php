@@ -103,6 +103,10 @@ final class LarkmoorDemo
             $this->salesHistory($trades);
             $this->pastOrdersAndLedger($trades);
             $this->waitingOrders();
+            // Larkmoor's owner likes a lower price.
+            $this->connection->executeStatement(
+                "UPDATE policy_setting SET beyond = 1 WHERE kind IN ('order-up-to', 'periodic')",
+            );
             $this->promises();
             (new LarkmoorSourcing(
                 $this->entities,

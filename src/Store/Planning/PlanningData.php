@@ -84,13 +84,14 @@ final readonly class PlanningData
          *      cost: string|null, sales_price: string|null, sold: int, weight_kg: string|null, staple: int,
          *      shelf_days: int|null, like_id: int|null, like_code: string|null, like_factor: string|null,
          *      kind: string|null,
-         *      target: string|null, level: float|null, amount: float|null, minimum: float|null}> $rows
+         *      target: string|null, level: float|null, amount: float|null, minimum: float|null, beyond: int|null}>
+         *      $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT i.id item, i.code, t.site_id site, i.category, i.unit, i.service, COALESCE(i.average_cost,
                 i.standard_cost) cost, i.sales_price, i.sold, i.weight_kg, i.staple, i.shelf_days,
                     i.sells_like_id like_id, l.code like_code, i.like_factor, p.kind, p.target, p.service level,
-                    p.amount, p.minimum
+                    p.amount, p.minimum, p.beyond
              FROM stocking t JOIN item i ON i.id = t.item_id LEFT JOIN item l ON l.id = i.sells_like_id
              LEFT JOIN item_policy p ON p.item_id = i.id
              WHERE i.id IN (?) ORDER BY i.code, t.site_id',
@@ -172,6 +173,7 @@ final readonly class PlanningData
                             ServiceTarget::of($row['target'], (float) $row['level']),
                             $row['amount'],
                             $row['minimum'],
+                            1 === $row['beyond'],
                         ),
                     null === $row['service'] ? null : (float) $row['service'],
                     isset($drafts[$key]) ? (int) $drafts[$key] : null,

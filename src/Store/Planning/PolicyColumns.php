@@ -19,6 +19,7 @@ final readonly class PolicyColumns
         #[ORM\Column] private float $service,
         #[ORM\Column(nullable: true)] private ?float $amount,
         #[ORM\Column(nullable: true)] private ?float $minimum,
+        #[ORM\Column(options: ['default' => false])] private bool $beyond,
     ) {
     }
 
@@ -30,11 +31,18 @@ final readonly class PolicyColumns
             $policy->target->level,
             $policy->amount,
             $policy->minimum,
+            $policy->beyond,
         );
     }
 
     public function policy(): Policy
     {
-        return Policy::of($this->kind, ServiceTarget::of($this->target, $this->service), $this->amount, $this->minimum);
+        return Policy::of(
+            $this->kind,
+            ServiceTarget::of($this->target, $this->service),
+            $this->amount,
+            $this->minimum,
+            $this->beyond,
+        );
     }
 }

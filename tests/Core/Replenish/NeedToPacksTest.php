@@ -232,6 +232,35 @@ final class NeedToPacksTest extends TestCase
         }
     }
 
+    public function testALevelIsExceededForALowerPriceOnlyWhereThatIsAllowedAndTheExtraIsWorkedOut(): void
+    {
+        $cheap = new Economics(1.0, 4.0, 0.2, 2.0, [[1.0, 1.0], [100.0, 0.9]]);
+        $each = BuyingRule::of(Pack::of('each', 1));
+        $target = ServiceTarget::of(ServiceTarget::CYCLE, 0.95);
+        $rounded = static function (bool $beyond) use ($cheap, $each, $target): RoundedToPacks {
+            $need = self::need(
+                '40',
+                policy: Policy::of(PolicyKind::Par, $target, 100.0, null, $beyond),
+                economics: $cheap,
+                rule: $each,
+            );
+
+            return new RoundedToPacks($need, self::required($need), 14.0);
+        };
+        self::assertSame('60', (string) $rounded(false)->packs);
+        self::assertNull($rounded(false)->upToBreak);
+        $more = $rounded(true);
+        self::assertSame('100', (string) $more->packs, '60 wanted, 100 at a tenth less');
+        self::assertEqualsWithDelta(10.0, $more->saves, 1e-9, 'a hundred at 0.10 less each');
+        // 40 too many at 0.90 and 20 % a year wait the 6 days that 60 last, then half of their own 4.
+        self::assertEqualsWithDelta((40 * 0.9 * 0.2) / 365 * (6 + 2), $more->costs, 1e-9);
+        foreach ([PolicyKind::OrderUpTo, PolicyKind::Periodic, PolicyKind::Par, PolicyKind::MinMax] as $kind) {
+            self::assertFalse(Policy::of($kind, $target, 10.0, 5.0)->mayGoBeyond());
+            self::assertTrue(Policy::of($kind, $target, 10.0, 5.0, true)->mayGoBeyond());
+        }
+        self::assertTrue(Policy::of(PolicyKind::CoverDays, $target, 10.0)->mayGoBeyond(), 'no level was asked for');
+    }
+
     public function testNothingIsOrderedThatDoesNotSellWhileItKeeps(): void
     {
         $keeps = static fn (int $days, string $onHand): Requirement => self::required(

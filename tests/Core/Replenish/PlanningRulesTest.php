@@ -139,7 +139,7 @@ final class PlanningRulesTest extends TestCase
             int $review = 7,
             ?int $shelf = null,
         ): Levels => Levels::of(
-            Policy::of(PolicyKind::OrderUpTo, ServiceTarget::of('cycle', 0.95)),
+            Policy::of(PolicyKind::OrderUpTo, ServiceTarget::of('cycle', 0.95), beyond: true),
             new Forecast('by hand', [70.0], 14.0, null),
             LeadTime::of(7),
             $review,

@@ -70,8 +70,8 @@ final class WhyWordsTest extends KernelTestCase
         yield 'one pack' => [
             Term::UpToBreak,
             1.0,
-            ['from' => 1200.0, 'pack' => 'pallet', 'content' => 1200.0],
-            'Up to the price break at 1,200',
+            ['from' => 1200.0, 'saves' => 12.3, 'costs' => 4.1, 'pack' => 'pallet', 'content' => 1200.0],
+            'Up to the price break at 1,200: saves €12.30, holding it costs €4.10',
             '1 pallet',
         ];
     }
@@ -81,7 +81,7 @@ final class WhyWordsTest extends KernelTestCase
     public function testALineOfTheSum(Term $term, float $amount, array $with, string $label, string $figure): void
     {
         $line = new ExplanationLine($term, '', $amount, $with);
-        self::assertSame($label, WhyWords::label($line));
+        self::assertSame($label, self::words()->label($line));
         self::assertSame($figure, WhyWords::amount($line, Unit::Kilogram));
     }
 
@@ -105,6 +105,8 @@ final class WhyWordsTest extends KernelTestCase
             'pack' => 'case',
             'content' => 1,
             'from' => 1,
+            'saves' => 2,
+            'costs' => 1,
             'order' => 'PO-1',
             'units' => 3,
             'daysLate' => 1,
@@ -123,7 +125,7 @@ final class WhyWordsTest extends KernelTestCase
             'times' => 3,
         ];
         $labels = array_map(
-            static fn (Term $term): string => WhyWords::label(new ExplanationLine($term, '', 1.0, $with)),
+            static fn (Term $term): string => self::words()->label(new ExplanationLine($term, '', 1.0, $with)),
             Term::cases(),
         );
         self::assertSame($labels, array_values(array_unique($labels)));
