@@ -25,7 +25,9 @@ final class FollowingTest extends DeskTestCase
                 JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
              JOIN offer o ON o.id = p.offer_id WHERE p.reason LIKE 'below%' AND p.draft_id IS NULL AND p.chosen = 1
              AND p.moves = '[]'
-               AND i.lot_tracked = 0 AND o.supplier_code <> '' AND p.packs BETWEEN 2 AND 20 ORDER BY p.value LIMIT 1",
+               AND i.lot_tracked = 0 AND o.supplier_code <> '' AND p.packs BETWEEN 2 AND 20
+               AND EXISTS (SELECT 1 FROM supplier_address a WHERE a.supplier_id = o.supplier_id)
+             ORDER BY p.forecast_per_week DESC, p.id LIMIT 1",
         );
         self::assertIsArray($row);
 

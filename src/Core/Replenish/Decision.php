@@ -171,6 +171,9 @@ final readonly class Decision
                 'factor' => $record->standsIn()->factor,
             ]);
         }
+        if ($sourced->wait > 0) {
+            $considered[] = new Note(Remark::Waits, ['days' => $sourced->wait]);
+        }
         if ($sourced->holidays > 0) {
             $considered[] = new Note(Remark::Holidays, ['days' => $sourced->holidays]);
         }

@@ -25,6 +25,8 @@ enum Remark: string
     case SellsLike = 'sells-like';
     /** With days. */
     case Holidays = 'holidays';
+    /** With days until the supplier next takes an order, and from a weekend's arrival to somebody being here. */
+    case Waits = 'waits';
     /** With percent, until and reason. */
     case Adjusted = 'adjusted';
     /** With supplier, cost, chosen (cost), second (1 by rank, else 0) and days. */

@@ -8,7 +8,13 @@ use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Sourcing\OfferTerms;
 
-/** From whom a place would be replenished, how long that takes, and when the next chance is. */
+/**
+ * From whom a place would be replenished, how long that takes from now on, and when the next chance is. The lead time
+ * holds
+ * the wait for the supplier's next order day, for holidays, and for a day on which somebody is here to take it in: it
+ * ends
+ * on the day of arrival.
+ */
 final readonly class Sourced
 {
     /** Where nobody sells an item yet, planning looks this far. */
@@ -20,6 +26,7 @@ final readonly class Sourced
         public LeadTime $leadTime,
         public int $reviewDays,
         public int $holidays,
+        public int $wait,
         public \DateTimeImmutable $arrival,
     ) {
     }
@@ -34,16 +41,20 @@ final readonly class Sourced
         $supplier = null === $offer ? null : $background->suppliers[$offer->supplierId] ?? null;
         $met = LeadTime::fromDeliveries($offer->leadDays ?? self::USUAL_DAYS, $supplier->leadTimesMet ?? []);
         $days = (int) round($met->days);
+        $arrival =
+            $supplier?->orderDays->arrival($background->now, $days) ??
+            $background->today()->modify(sprintf('+%d days', $days));
+        $until = (int) $background->today()->diff($arrival->setTime(0, 0))->days;
         $holidays = $supplier?->orderDays->holidaysWithin($background->now, $days) ?? 0;
 
         return new self(
             $offer,
             $supplier,
-            LeadTime::of($met->days + $holidays, $met->spread),
+            LeadTime::of(max(0.0, $until + $met->days - $days), $met->spread),
             $supplier?->orderDays->reviewDaysFrom($background->now) ?? self::USUAL_DAYS,
             $holidays,
-            $supplier?->orderDays->arrival($background->now, $days) ??
-                $background->today()->modify(sprintf('+%d days', self::USUAL_DAYS)),
+            max(0, $until - $days - $holidays),
+            $arrival,
         );
     }
 

@@ -132,6 +132,11 @@ final readonly class WhyWords
                 $with['item'],
                 1.0 === (float) $with['factor'] ? '' : sprintf(', × %g', (float) $with['factor']),
             ),
+            Remark::Waits => sprintf(
+                '%s of the delivery %s the wait for their next order day, or for a day on which somebody is here.',
+                Format::plural((int) $with['days'], 'day'),
+                1 === (int) $with['days'] ? 'is' : 'are',
+            ),
             Remark::Holidays => sprintf(
                 '%s more: holidays lie on the way.',
                 Format::plural((int) $with['days'], 'day'),
