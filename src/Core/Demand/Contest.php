@@ -38,8 +38,10 @@ final class Contest
     private const MIX_ANYWAY = 1.05;
     /** What is more elaborate than the naive must beat it by this share, or the naive is taken. */
     private const CLEARLY = 0.995;
-    /** From this share of zero values the methods for intermittent demand enter. */
+    /** From this share of zero values the methods for intermittent demand enter beside the others. */
     private const INTERMITTENT = 0.15;
+    /** Where demand comes only now and then, the mean of the last so many values. */
+    private const LONG_WINDOW = 52;
     private const TOLERANCE = 1e-3;
     private const EVALUATIONS = 70;
     private const LONG_PERIOD = 24;
@@ -121,7 +123,9 @@ final class Contest
         foreach ($winners as $name => $weight) {
             // A method that cannot be fitted to the whole is carried on as it stood.
             $final[] = [
-                self::models($demand, $period, $pooled?->used($count), MethodName::from($name))[$name] ??
+                (Pattern::of($past)->comesNowAndThen() && null === $only
+                    ? self::seldom($demand, $pooled?->used($count))
+                    : self::models($demand, $period, $pooled?->used($count), MethodName::from($name)))[$name] ??
                 $models[$name],
                 $weight,
             ];
@@ -198,6 +202,9 @@ final class Contest
      */
     private static function models(array $past, int $period, ?SeasonalIndex $pooled, ?MethodName $only): array
     {
+        if (null === $only && Pattern::of($past)->comesNowAndThen()) {
+            return self::seldom($past, $pooled);
+        }
         $count = count($past);
         $known = $zeros = 0;
         $positive = true;
@@ -219,6 +226,9 @@ final class Contest
         }
         if ($wants(MethodName::SeasonalNaive, $period > 1 && $count > $period) && $period > 1 && $count >= $period) {
             $models[MethodName::SeasonalNaive->value] = new Naive($period);
+        }
+        if (MethodName::Mean === $only) {
+            $models[MethodName::Mean->value] = MovingAverage::of($count);
         }
         if ($wants(MethodName::MovingAverage, true)) {
             $models[MethodName::MovingAverage->value] = MovingAverage::fit($past);
@@ -289,6 +299,36 @@ final class Contest
             if ($wants($name, $intermittent)) {
                 $models[$name->value] = Intermittent::fit($kind, $past);
             }
+        }
+
+        return $models;
+    }
+
+    /**
+     * Of demand that comes now and then every value is mostly zero: what the last one was says nothing, nor do trends
+     * and
+     * seasons of its own. Means over long times, and size and chance apart, are what can be told.
+     *
+     * @param list<?float> $past
+     *
+     * @return array<string, Model>
+     */
+    private static function seldom(array $past, ?SeasonalIndex $pooled): array
+    {
+        $models = [
+            MethodName::Mean->value => MovingAverage::of(count($past)),
+            MethodName::Simple->value => self::smoothing($past, Trend::None),
+            MethodName::Sba->value => Intermittent::fit(Intermittent::SBA, $past),
+            MethodName::Tsb->value => Intermittent::fit(Intermittent::TSB, $past),
+        ];
+        if (count($past) > self::LONG_WINDOW) {
+            $models[MethodName::MovingAverage->value] = MovingAverage::of(self::LONG_WINDOW);
+        }
+        if (null !== $pooled) {
+            $models[MethodName::PooledSeason->value] = new OnSeason(
+                $pooled,
+                self::smoothing(OnSeason::without($pooled, $past), Trend::None),
+            );
         }
 
         return $models;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Core\Demand;
 
 use TallBarrel\Core\Demand\Distribution\Shape;
+use TallBarrel\Core\Demand\Method\Intermittent;
 use TallBarrel\Core\Demand\Method\MethodName;
 
 /** Turns a weekly history into a forecast with its doubt, by a contest of methods over the horizon that matters. */
@@ -17,6 +18,10 @@ final readonly class Forecaster
     private const ENOUGH_TO_SEE_A_SEASON = 2.0;
     private const FEW_ERRORS = 8;
     private const ERRORS_KEPT = 40;
+    /** Two years back, an item sold in fewer weeks than FEW_TIMES is taken to be asked for one at a time. */
+    private const LATELY = 104;
+    private const FEW_TIMES = 3;
+    private const ENOUGH_WEEKS = 26;
     /**
      * A forecast week is never above the best week on record by more than half: a trend fitted to two years can run
      * away.
@@ -35,6 +40,10 @@ final readonly class Forecaster
         if (null === $mean) {
             return Forecast::none();
         }
+        $seldom = self::seldom($history->last(self::LATELY)->demand);
+        if (null !== $seldom) {
+            return $seldom;
+        }
         $horizon = max(1, min(self::LONGEST_HORIZON, $horizon));
         $outcome = Contest::over(
             $demand,
@@ -50,7 +59,12 @@ final readonly class Forecaster
             $outcome->ahead($demand, self::WEEKS_AHEAD),
         );
         if (max([0.0, ...$weeks]) - min([INF, ...$weeks]) < 1e-9) {
-            $weeks = [$weeks[0]];
+            // What sold within two years may be asked for again, ever less likely.
+            $weeks = [
+                $weeks[0] > 0.0
+                    ? $weeks[0]
+                    : Intermittent::of(Intermittent::TSB, 0.1)->roll($demand, [count($demand)], 1)[count($demand)][0],
+            ];
         }
         $sums = $outcome->errors['sum'];
         [$first, $firsts] = [self::rootMeanSquare($sums[1] ?? []), count($sums[1] ?? [])];
@@ -101,6 +115,34 @@ final readonly class Forecaster
             $won->tracking ?? 0.0,
             $won?->mase,
             $horizon,
+        );
+    }
+
+    /**
+     * Where an item was wanted once or twice in two years there is nothing to fit: it is forecast to be asked for as
+     * often
+     * again, one unit at a time, so that neither a bulk week is carried on for ever nor the item forgotten (common
+     * practice,
+     * no source).
+     *
+     * @param list<?float> $demand
+     */
+    private static function seldom(array $demand): ?Forecast
+    {
+        $known = array_filter($demand, static fn (?float $value): bool => null !== $value);
+        $sizes = array_filter($known, static fn (float $value): bool => $value > 0.0);
+        if ([] === $sizes || count($sizes) >= self::FEW_TIMES || count($known) < self::ENOUGH_WEEKS) {
+            return null;
+        }
+        $rate = (count($sizes) * min(1.0, ...$sizes)) / count($known);
+
+        return new Forecast(
+            sprintf('sold in %d of %d weeks', count($sizes), count($known)),
+            [$rate],
+            sqrt($rate),
+            null,
+            0.5,
+            Shape::fitting(4 * $rate, 2 * sqrt($rate), []),
         );
     }
 

@@ -31,6 +31,11 @@ enum Pattern: string
         };
     }
 
+    public function comesNowAndThen(): bool
+    {
+        return self::Intermittent === $this || self::Lumpy === $this;
+    }
+
     /**
      * @param list<?float> $demand
      *

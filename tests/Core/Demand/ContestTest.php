@@ -46,6 +46,40 @@ final class ContestTest extends TestCase
         );
     }
 
+    /** One unit now and then, with a chance of one in ten a week, over two years. */
+    public function testWhatSellsNowAndThenIsNeverForecastToSellNothing(): void
+    {
+        $draws = new Draws(59);
+        $sum = 0.0;
+        for ($series = 0; $series < 59; ++$series) {
+            $sold = array_map(static fn (): int => $draws->share() < 0.1 ? 1 : 0, range(1, 104));
+            $sold[0] = 1;
+            $forecast = (new Forecaster())->forecast(WeeklyHistory::of($sold, array_fill(0, 104, 0)), 6);
+            self::assertGreaterThan(0.0, $forecast->week(0));
+            self::assertStringNotContainsString('last time', $forecast->method);
+            $sum += $forecast->week(0);
+        }
+        self::assertEqualsWithDelta(0.1, $sum / 59, 0.02, 'and in the mean what it is');
+    }
+
+    public function testABulkWeekOrTwoInTwoYearsIsNotCarriedOnForEver(): void
+    {
+        $sold = [500, ...array_fill(0, 102, 0), 500];
+        $forecast = (new Forecaster())->forecast(WeeklyHistory::of($sold, array_fill(0, 104, 0)), 6);
+        self::assertEqualsWithDelta(2 / 104, $forecast->week(0), 1e-9, 'asked for twice, one at a time');
+        $kilos = (new Forecaster())->forecast(
+            WeeklyHistory::of([0.25, ...array_fill(0, 60, 0)], array_fill(0, 61, 0)),
+            6,
+        );
+        self::assertEqualsWithDelta(0.25 / 61, $kilos->week(0), 1e-9, 'or less, where less was wanted');
+        $thrice = [500, ...array_fill(0, 50, 0), 500, ...array_fill(0, 50, 0), 500, 0];
+        self::assertGreaterThan(
+            1.0,
+            (new Forecaster())->forecast(WeeklyHistory::of($thrice, array_fill(0, count($thrice), 0)), 6)->week(0),
+            'three times is a custom',
+        );
+    }
+
     public function testATrendIsFollowedAndASeasonComesBack(): void
     {
         $trend = Contest::over(array_map(static fn (int $i): float => 20 + 3.0 * $i, range(0, 59)), 1, 5);

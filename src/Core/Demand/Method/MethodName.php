@@ -11,6 +11,7 @@ enum MethodName: string
 {
     case Naive = 'naive';
     case SeasonalNaive = 'seasonal-naive';
+    case Mean = 'mean';
     case MovingAverage = 'moving-average';
     case Simple = 'simple';
     case Holt = 'holt';
@@ -31,6 +32,7 @@ enum MethodName: string
         return match ($this) {
             self::Naive => 'same as last time',
             self::SeasonalNaive => 'same as a year ago',
+            self::Mean => 'mean of all there is',
             self::MovingAverage => 'moving average',
             self::Simple => 'simple smoothing',
             self::Holt => 'Holt, straight trend',
