@@ -157,6 +157,29 @@ final readonly class Forecast
         return $this->with([...$this->adjustments, [$factor, $weeks]]);
     }
 
+    /**
+     * Between itself and what items like it sell, in as much doubt as both together and as those differ.
+     *
+     * @param float $usual    stock units a week
+     * @param float $ownShare 0 to 1
+     */
+    public function drawnTowards(float $usual, float $ownShare, string $method): self
+    {
+        $weeks = array_map(static fn (float $own): float => $ownShare * $own + (1 - $ownShare) * $usual, $this->weeks);
+        $sigma = max($ownShare * $this->sigma, sqrt($weeks[0]), (1 - $ownShare) * abs($this->weeks[0] - $usual) / 2);
+
+        return new self(
+            $method,
+            $weeks,
+            $sigma,
+            $this->offBy,
+            0.5,
+            Shape::fitting(4 * $weeks[0], 2 * $sigma, []),
+            horizon: $this->horizon,
+            adjustments: $this->adjustments,
+        );
+    }
+
     /** As the method left it. */
     public function unadjusted(): self
     {

@@ -93,6 +93,12 @@ final readonly class WeeklyHistory
         return [] === $known ? null : array_sum($known) / count($known);
     }
 
+    /** Weeks of which something can be said. */
+    public function knownWeeks(): int
+    {
+        return count(array_filter($this->demand, static fn (?float $value): bool => null !== $value));
+    }
+
     public function weeks(): int
     {
         return count($this->demand);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Core\Replenish;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Demand\Newcomers;
 use TallBarrel\Core\Demand\PooledSeason;
 use TallBarrel\Core\Demand\ValueClass;
 
@@ -34,6 +35,7 @@ final readonly class Background
         public ?float $coverDays,
         public float $orderCost,
         public float $holdingShare,
+        public Newcomers $alike = new Newcomers(),
     ) {
     }
 

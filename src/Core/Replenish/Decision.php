@@ -7,6 +7,7 @@ namespace TallBarrel\Core\Replenish;
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Demand\Forecaster;
+use TallBarrel\Core\Demand\Newcomers;
 use TallBarrel\Core\Demand\Pattern;
 use TallBarrel\Core\Demand\PooledSeason;
 use TallBarrel\Core\Demand\Stage;
@@ -27,7 +28,7 @@ final readonly class Decision
     private const PRICE_JUMP_PERCENT = 10.0;
     private const OTHERS_NAMED = 5;
     /** Changes whenever the same history would be forecast otherwise. */
-    private const FORECAST_VERSION = '1';
+    private const FORECAST_VERSION = '2';
 
     public function __construct(private Forecaster $forecaster, private Replenishment $replenishment)
     {
@@ -73,6 +74,25 @@ final readonly class Decision
         return $findings;
     }
 
+    /**
+     * @return array{int, float}|null weeks known of an item too new to tell by itself, and what is like it sells a
+     *      week;
+     *      null where a person has said what it sells like, or nothing is like it
+     */
+    private function newcomer(ItemSite $place, WeeklyHistory $history, Background $background): ?array
+    {
+        $weeks = $history->sinceFirstSale()->knownWeeks();
+        $usual = $background->alike->usual($place->item->category, $place->item->worth->salesPrice);
+
+        return 0 === $weeks
+            || $weeks >= Newcomers::NEW_WEEKS
+            || null === $usual
+            || null !== $place->record->standsIn()
+            || PlanningOptions::ALL !== $background->options->history
+                ? null
+                : [$weeks, $usual];
+    }
+
     /** @param list<OfferTerms> $offers */
     private function at(ItemSite $place, array $offers, Background $background, ?KnownForecast $known): PlaceOutcome
     {
@@ -80,11 +100,13 @@ final readonly class Decision
         $usual = max(1, (int) ceil(4 * ($cleaning->history->last(self::LATELY_WEEKS)->meanDemand() ?? 0.0)));
         $sourced = Sourced::among($offers, $usual, $background);
         $horizon = (int) ceil(($sourced->leadTime->days + $sourced->reviewDays) / 7);
+        $new = $this->newcomer($place, $cleaning->history, $background);
         $known = $this->forecast(
             $cleaning->history,
             $horizon,
             $background,
             $background->seasons[$place->item->category] ?? null,
+            $new,
             $known,
         );
         foreach ($place->record->adjustments as $adjustment) {
@@ -103,6 +125,9 @@ final readonly class Decision
             $asked,
         );
         $considered = $this->considered($place->record, $sourced, $offers, $usual, $background);
+        if (null !== $new) {
+            $considered[] = new Note(Remark::FewWeeks, ['weeks' => $new[0], 'usual' => round($new[1], 1)]);
+        }
 
         return new PlaceOutcome(
             $place,
@@ -200,11 +225,13 @@ final readonly class Decision
         return $considered;
     }
 
+    /** @param array{int, float}|null $new see newcomer() */
     private function forecast(
         WeeklyHistory $history,
         int $horizon,
         Background $background,
         ?PooledSeason $season,
+        ?array $new,
         ?KnownForecast $known,
     ): KnownForecast {
         $options = $background->options;
@@ -222,6 +249,7 @@ final readonly class Decision
                 $options->from,
                 $options->to,
                 $figures,
+                null === $new ? null : round($new[1], 2),
             ]),
         );
         if (null !== $known && $known->key === $key) {
@@ -244,9 +272,21 @@ final readonly class Decision
                     ),
                     sprintf('mean of %s to %s', $options->from, $options->to),
                 ),
-                default => $this->forecaster->forecast($history, $horizon, $season),
+                default => self::drawn($this->forecaster->forecast($history, $horizon, $season), $new),
             },
         );
+    }
+
+    /** @param array{int, float}|null $new see newcomer() */
+    private static function drawn(Forecast $forecast, ?array $new): Forecast
+    {
+        return null === $new
+            ? $forecast
+            : $forecast->drawnTowards(
+                $new[1],
+                Newcomers::ownShare($new[0]),
+                sprintf('%d weeks of its own, and what is like it', $new[0]),
+            );
     }
 
     private function policy(Steering $steering, string $class, Background $background): Policy

@@ -23,6 +23,8 @@ enum Remark: string
 
     /** With item and factor: too new for a history of its own. */
     case SellsLike = 'sells-like';
+    /** With weeks of its own, and what is like it sells a week. */
+    case FewWeeks = 'few-weeks';
     /** With days. */
     case Holidays = 'holidays';
     /** With days until the supplier next takes an order, and from a weekend's arrival to somebody being here. */

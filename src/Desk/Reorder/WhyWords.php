@@ -132,6 +132,11 @@ final readonly class WhyWords
                 $with['item'],
                 1.0 === (float) $with['factor'] ? '' : sprintf(', × %g', (float) $with['factor']),
             ),
+            Remark::FewWeeks => sprintf(
+                'Little is known: %s of its own, drawn towards the %s a week that what is like it sells.',
+                Format::plural((int) $with['weeks'], 'week'),
+                Format::figure($with['usual'], 1),
+            ),
             Remark::Waits => sprintf(
                 '%s of the delivery %s the wait for their next order day, or for a day on which somebody is here.',
                 Format::plural((int) $with['days'], 'day'),

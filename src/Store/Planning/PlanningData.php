@@ -10,6 +10,7 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Demand\Method\Season;
 use TallBarrel\Core\Demand\Method\SeasonalIndex;
+use TallBarrel\Core\Demand\Newcomers;
 use TallBarrel\Core\Demand\PooledSeason;
 use TallBarrel\Core\Demand\ValueClass;
 use TallBarrel\Core\Demand\WeeklyHistory;
@@ -238,6 +239,32 @@ final readonly class PlanningData
         }
 
         return $policies;
+    }
+
+    /** What items of each category sell a week at a place, over the last half year; those that sold all through it. */
+    public function newcomers(\DateTimeImmutable $today): Newcomers
+    {
+        $days = 7 * Newcomers::NEW_WEEKS;
+        /** @var list<array{category: string, price: string|null, weekly: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT i.category, i.sales_price price, d.q / :weeks weekly
+             FROM (SELECT item_id, site_id, SUM(quantity) q FROM sales_day
+                WHERE day < :today AND day >= DATE_SUB(:today, INTERVAL :days DAY)
+                GROUP BY item_id, site_id HAVING MIN(day) < DATE_SUB(:today, INTERVAL :most DAY)) d
+             JOIN item i ON i.id = d.item_id',
+            [
+                'today' => $today->format('Y-m-d'),
+                'weeks' => Newcomers::NEW_WEEKS,
+                'days' => $days,
+                'most' => $days - 28,
+            ],
+        );
+        $byCategory = [];
+        foreach ($rows as $row) {
+            $byCategory[$row['category']][] = [(float) $row['price'], max(0.0, (float) $row['weekly'])];
+        }
+
+        return new Newcomers($byCategory);
     }
 
     /** @return array<string, PooledSeason> by category, only where there are items enough to bear it out */

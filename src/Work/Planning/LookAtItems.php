@@ -85,8 +85,12 @@ final readonly class LookAtItems
         $business = $this->business->get();
         // Sales end yesterday and change only when somebody brings more.
         $shared = $this->cache->get(
-            sprintf('planning-v1-%s-%d', $today->format('Ymd'), $this->imports->lastApplied()),
-            fn (): array => ['classes' => $this->data->valueClasses($today), 'seasons' => $this->data->seasons($today)],
+            sprintf('planning-v2-%s-%d', $today->format('Ymd'), $this->imports->lastApplied()),
+            fn (): array => [
+                'classes' => $this->data->valueClasses($today),
+                'seasons' => $this->data->seasons($today),
+                'alike' => $this->data->newcomers($today),
+            ],
         );
         $list =
             null === $options->list
@@ -108,6 +112,7 @@ final readonly class LookAtItems
                 : $options->figure,
             $business->orderCost->toFloat(),
             $business->holdingPercent->toFloat() / 100,
+            $shared['alike'],
         );
     }
 }

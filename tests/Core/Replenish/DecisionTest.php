@@ -7,6 +7,7 @@ namespace TallBarrel\Tests\Core\Replenish;
 use Brick\Math\BigDecimal;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Demand\Forecaster;
+use TallBarrel\Core\Demand\Newcomers;
 use TallBarrel\Core\Demand\ValueClass;
 use TallBarrel\Core\Demand\WeeklyHistory;
 use TallBarrel\Core\Money\ExchangeRate;
@@ -98,6 +99,7 @@ final class DecisionTest extends TestCase
         array $lastPrices = [],
         ?array $listed = null,
         ?float $coverDays = null,
+        ?Newcomers $alike = null,
     ): Background {
         $days = OrderDays::of([], '14:00', [], []);
 
@@ -114,6 +116,7 @@ final class DecisionTest extends TestCase
             $coverDays,
             4.0,
             0.2,
+            $alike ?? new Newcomers(),
         );
     }
 
@@ -212,6 +215,32 @@ final class DecisionTest extends TestCase
             ],
             $finding->outcome->evidence->considered,
         );
+    }
+
+    public function testWhatIsNewIsDrawnTowardsWhatIsLikeItOnceAndSaysSo(): void
+    {
+        $background = self::background(alike: new Newcomers(['Jars' => [[5.0, 4.0], [5.0, 5.0], [6.0, 6.0]]]));
+        $record = new DemandRecord(WeeklyHistory::of([40], [0]));
+        [$finding] = self::decide([self::place(1, 2, null, $record)], background: $background);
+        self::assertEqualsWithDelta((40 + 8 * 5) / 9, $finding->outcome->forecast()->over(7), 0.01);
+        self::assertEquals(
+            [new Note(Remark::FewWeeks, ['weeks' => 1, 'usual' => 5.0])],
+            $finding->outcome->evidence->considered,
+        );
+        [$alone] = self::decide([self::place(1, 2, null, $record)]);
+        self::assertLessThan(
+            0.6 * $alone->outcome->proposal->needed->toFloat(),
+            $finding->outcome->proposal->needed->toFloat(),
+        );
+        // What is kept is taken as it is, not drawn a second time.
+        $kept = $finding->outcome->known;
+        [$again] = self::decide([self::place(1, 2, null, $record)], background: $background, known: [
+            '7:1' => new KnownForecast($kept->key, $kept->forecast),
+        ]);
+        self::assertEqualsWithDelta($kept->forecast->over(7), $again->outcome->forecast()->over(7), 1e-9);
+        $old = new DemandRecord(WeeklyHistory::of(array_fill(0, 26, 40), array_fill(0, 26, 0)));
+        [$finding] = self::decide([self::place(1, 2, null, $old)], background: $background);
+        self::assertEqualsWithDelta(40.0, $finding->outcome->forecast()->over(7), 0.5, 'it speaks for itself');
     }
 
     public function testANewItemSellsLikeTheOneItWasSaidToUntilItHasAHistoryOfItsOwn(): void

@@ -105,6 +105,8 @@ final class WhyWordsTest extends KernelTestCase
             'pack' => 'case',
             'content' => 1,
             'from' => 1,
+            'weeks' => 3,
+            'usual' => 5,
             'saves' => 2,
             'costs' => 1,
             'order' => 'PO-1',
