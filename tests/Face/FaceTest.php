@@ -74,6 +74,51 @@ final class FaceTest extends BrowserTestCase
         self::assertSame([], $wrong);
     }
 
+    /** @return iterable<string, array{string, string}> page, and what opens or spoils something on it */
+    public static function states(): iterable
+    {
+        yield 'the list of keys' => ['/', 'document.querySelector("#key-help").showModal()'];
+        yield 'a question' => ['/orders/drafts', 'document.querySelector(".strip .btn.go").click()'];
+        yield 'whose site' => ['/stock', 'document.querySelector(".tools details.menu").open = true'];
+        yield 'what to start from' => ['/reorder', 'document.querySelector(".title details.menu").open = true'];
+        yield 'a word explained' => ['/policies', 'document.querySelector("main details.what").open = true'];
+        yield 'a mistake' => [
+            '/suppliers/VETRASOL',
+            'document.querySelector("[name=email]").value = "nobody"; document.querySelector("#supplier").submit()',
+        ];
+        yield 'the stock to come' => [
+            '/items/JAR-340R',
+            'document.querySelectorAll("main details > summary").forEach((one) => one.click())',
+        ];
+    }
+
+    #[DataProvider('states')]
+    public function testNothingIsWrongWithWhatOpens(string $page, string $open): void
+    {
+        $axe = (string) file_get_contents(dirname(__DIR__, 2).'/node_modules/axe-core/axe.min.js');
+        self::signIn('rowan');
+        foreach ([[1280, 800], [390, 844]] as [$width, $height]) {
+            self::resize($width, $height);
+            self::open($page);
+            self::one('h1');
+            self::$chrome->executeScript($open);
+            self::one('h1');
+            self::$chrome->wait(8, 100)->until(
+                static fn (): bool => true === self::$chrome->executeScript(
+                    'return document.readyState === "complete"',
+                ),
+            );
+            self::$chrome->executeScript($axe);
+            $found = self::$chrome->executeAsyncScript(
+                'const done = arguments[0]; axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", '
+                .'"wcag22aa", "best-practice"]}).then((r) => done(r.violations.map((v) => v.id + ": " '
+                .'+ v.nodes.slice(0, 3).map((n) => n.html.slice(0, 120)).join(" | "))))',
+            );
+            self::assertSame([], $found, $page.' at '.$width);
+        }
+        self::resize(1280, 800);
+    }
+
     /** @return array<string, string> a count begun, a quote and its supplier's own page, a file brought */
     private function make(): array
     {

@@ -40,7 +40,7 @@ final class Pages
         'price_lists' => ['/suppliers/VETRASOL/prices'],
         'price_list' => ['/suppliers/VETRASOL/prices/1'],
         'plans' => ['/plans'],
-        'policies' => ['/policies', '/policies?class=A-steady'],
+        'policies' => ['/policies', '/policies?class=A-smooth'],
         'own_data' => ['/own-data'],
         'own_data_run' => ['{run}'],
         'cost_rates' => ['/settings/costs'],
