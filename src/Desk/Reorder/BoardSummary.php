@@ -18,6 +18,7 @@ final readonly class BoardSummary
      * @param int        $items      listed
      * @param int        $cut        lines left out to stay within the budget
      * @param Money      $nextHundred what the next hundred of the budget would save
+     * @param Money      $cutGap     what another choice within the budget could risk less, at most
      * @param list<string> $below    suppliers whose order would stay below their minimum, with what it lacks
      */
     public function __construct(
@@ -34,6 +35,7 @@ final readonly class BoardSummary
         public Money $cutRisk,
         public Money $nextHundred,
         public array $below,
+        public Money $cutGap,
     ) {
     }
 

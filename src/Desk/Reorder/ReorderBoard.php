@@ -318,6 +318,7 @@ final class ReorderBoard
                     array_filter($sums, static fn (SupplierSum $one): bool => null !== $one->shortfall()),
                 ),
             ),
+            $money($sum('cut') > 0 ? $this->latestRun()?->cutGap() ?? 0.0 : 0.0),
         );
     }
 

@@ -34,6 +34,10 @@ class PlanningRun
     #[ORM\Column(length: 300)]
     private string $message = '';
 
+    /** What another choice within the budget could risk less, at most, home currency; 0 where the choice is proven. */
+    #[ORM\Column(options: ['default' => 0])]
+    private float $cutGap = 0.0;
+
     /** Seconds since 1970, to tell how long it took. */
     #[ORM\Column(options: ['default' => 0])]
     private float $begun;
@@ -112,5 +116,10 @@ class PlanningRun
     public function message(): string
     {
         return $this->message;
+    }
+
+    public function cutGap(): float
+    {
+        return $this->cutGap;
     }
 }

@@ -34,7 +34,12 @@ final readonly class KeepWithinBudget
         foreach ($this->board->chosen() as $row) {
             $lines[$row->id] = new BudgetLine($row->home, $row->atRisk, Reason::from($row->reason));
         }
-        $cut = BudgetCut::of($lines, $left->amount->toFloat())->out;
+        $choice = BudgetCut::of($lines, $left->amount->toFloat());
+        $cut = $choice->out;
+        $this->connection->executeStatement(
+            'UPDATE planning_run SET cut_gap = ? ORDER BY id DESC LIMIT 1',
+            [$choice->gap],
+        );
         if ([] !== $cut) {
             $this->connection->executeStatement(
                 'UPDATE proposal SET cut = 1, chosen = 0 WHERE id IN (?)',
