@@ -6,6 +6,7 @@ namespace TallBarrel\Tests\Core\Sourcing;
 
 use Brick\Math\BigDecimal;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\ExchangeRate;
@@ -371,6 +372,35 @@ final class OffersTest extends TestCase
         // 900 is enough with the tolerance: 420 more in 50 days.
         self::assertEqualsWithDelta((420 / 50) * 7, $pace(480)->perWeek, 1e-9);
         self::assertSame([520.0, 620.0], [$pace(480)->left(), round($pace(480)->room(), 9)]);
+    }
+
+    /** Each measure of a minimum counts what is on the order already, and what lies exactly on it reaches it. */
+    #[TestWith([10.0, null, null, 0.0, 0.0, 0.0, null])]
+    #[TestWith([11.0, null, null, 1.0, 0.0, 0.0, null])]
+    #[TestWith([12.0, null, null, 1.0, 0.0, 0.0, '1 short of their minimum of 12 in goods'])]
+    #[TestWith([null, 30.0, null, 0.0, 30.0, 0.0, null])]
+    #[TestWith([null, 30.0, null, 0.0, 28.0, 0.0, '2 short of their minimum of 30 kg'])]
+    #[TestWith([null, null, 9.0, 0.0, 0.0, 4.0, null])]
+    #[TestWith([null, null, 9.0, 0.0, 0.0, 3.0, '1 short of their minimum of 9 packs'])]
+    public function testWhatIsAlongsideCountsTowardsAMinimum(
+        ?float $value,
+        ?float $kilograms,
+        ?float $packs,
+        float $goods,
+        float $weight,
+        float $others,
+        ?string $short,
+    ): void {
+        $cost = LandedCost::of(
+            self::offer('2.00'),
+            new Seller(1, 'A', null, null, FreightTariff::none(), OrderMinimum::of($value, $kilograms, $packs), []),
+            5,
+            new Usage(0.0, null, 0.0),
+            new CostRates(0, 0, 0),
+            new \DateTimeImmutable(self::TODAY),
+            new Alongside($goods, $weight, $others),
+        );
+        self::assertSame($short, $cost->short, 'five at 2.00, without weight');
     }
 
     /** @param list<array{OfferTerms, Seller, Alongside}> $bids */
