@@ -4,13 +4,10 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Reorder;
 
-use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderDays;
-use TallBarrel\Core\Replenish\Evidence;
-use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\PlannedDemand;
 use TallBarrel\Core\Replenish\Projection;
 use TallBarrel\Core\Sourcing\PriceChange;
@@ -224,13 +221,8 @@ final class ReorderBoard
      *
      * @param list<Offer>|null $offers of the item, where they are known already
      * @param ReorderRow|null  $row    the same, of its row
-     *
-     * @return array{proposal: SavedProposal, row: ReorderRow, evidence: Evidence, chart: StockChart,
-     *      outOn: \DateTimeImmutable|null,
-     *      arrival: \DateTimeImmutable, units: BigDecimal, others: list<Offer>, overdue: list<OpenOrder>,
-     *      putOffTo: \DateTimeImmutable}
      */
-    public function why(SavedProposal $proposal, ?array $offers = null, ?ReorderRow $row = null): array
+    public function why(SavedProposal $proposal, ?array $offers = null, ?ReorderRow $row = null): Why
     {
         $today = $this->clock->now()->setTime(0, 0);
         $arrival = new \DateTimeImmutable($proposal->arrival->format('Y-m-d'), $today->getTimezone());
@@ -238,30 +230,30 @@ final class ReorderBoard
         $projection = $this->projection($proposal);
         $offers ??= $this->offers->ofItem($proposal->item);
 
-        return [
-            'proposal' => $proposal,
-            'row' => $row ?? $this->rowOf($proposal->id),
-            'evidence' => $proposal->evidence($today),
-            'chart' => StockChart::of(
+        return new Why(
+            $proposal,
+            $row ?? $this->rowOf($proposal->id),
+            $proposal->evidence($today),
+            StockChart::of(
                 $projection,
                 $proposal->safetyStock,
                 $proposal->reorderPoint,
                 $today,
                 $units->isPositive() ? self::daysUntil($arrival, $today) : null,
             ),
-            'outOn' => null === $projection->outOnDay
+            null === $projection->outOnDay
                     ? null
                     : $today->add(new \DateInterval(sprintf('P%dD', $projection->outOnDay))),
-            'arrival' => $arrival,
-            'units' => $units,
-            'others' => array_values(
+            $arrival,
+            $units,
+            array_values(
                 array_filter($offers, static fn (Offer $offer): bool => $offer !== $proposal->offer()),
             ),
-            'overdue' => $proposal->comingOn($today)->late(),
-            'putOffTo' => null === $proposal->offer()
+            $proposal->comingOn($today)->late(),
+            null === $proposal->offer()
                     ? $today->modify('+7 days')
                     : $this->orderDays($proposal->offer()->supplier->id)->nextCutOff($today->modify('+1 day')),
-        ];
+        );
     }
 
     /** Its stock in the days to come, with what is chosen. */

@@ -142,7 +142,7 @@ final class ReorderController extends AbstractController
     #[Route('/{id}/why', name: 'reorder_why', requirements: ['id' => '\d+'], methods: ['GET'])]
     public function why(int $id): Response
     {
-        return $this->render('reorder/_why.html.twig', $this->board->why($this->proposal($id)));
+        return $this->render('reorder/_why.html.twig', ['of' => $this->board->why($this->proposal($id))]);
     }
 
     /** One quantity or one tick changed: answers with the row, the group's heading, the why and the strip. */
@@ -203,7 +203,7 @@ final class ReorderController extends AbstractController
         $offer =
             array_values(
                 array_filter(
-                    $this->board->why($proposal)['others'],
+                    $this->board->why($proposal)->others,
                     static fn ($other): bool => (string) $other->id === $fields->text('offer'),
                 ),
             )[0] ?? null;
@@ -235,7 +235,7 @@ final class ReorderController extends AbstractController
     {
         $fields = Fields::of($request);
         $proposal = $this->proposal($id);
-        $until = $fields->day('until', $fields->text('until')) ?? $this->board->why($proposal)['putOffTo'];
+        $until = $fields->day('until', $fields->text('until')) ?? $this->board->why($proposal)->putOffTo;
         $fields->attempt('until', fn () => $this->change->putOff($proposal, $until, $fields->text('reason'), $person));
         if ($fields->isGood()) {
             $this->entities->flush();
@@ -371,8 +371,8 @@ final class ReorderController extends AbstractController
         return $this->render(
             'reorder/_changed.html.twig',
             [
-                'row' => null === $error ? $why['row'] : $why['row']->refused($typed, $error),
-                'group' => $this->board->headOf($proposal->offer()?->supplier, $this->shell->site(), $why['arrival']),
+                'row' => null === $error ? $why->row : $why->row->refused($typed, $error),
+                'group' => $this->board->headOf($proposal->offer()?->supplier, $this->shell->site(), $why->arrival),
                 'summary' => $this->board->summary($this->shell->site(), $this->view($request)[1]),
                 'why' => $why,
             ],
