@@ -45,6 +45,45 @@ final class CompareTest extends DeskTestCase
         self::assertGreaterThan($dearest[0], self::landed($fragment)[0]);
     }
 
+    public function testWithoutAPlaceAllSitesAreComparedForWithOneOfThemForItAlone(): void
+    {
+        $this->as('mara');
+        $item = $this->connection()->fetchOne(
+            'SELECT i.code FROM proposal p JOIN item i ON i.id = p.item_id JOIN offer o ON o.item_id = i.id
+                WHERE p.draft_id IS NULL AND p.packs > 0 GROUP BY i.id HAVING COUNT(DISTINCT p.site_id) > 1
+                AND COUNT(DISTINCT o.supplier_id) > 1 ORDER BY i.code LIMIT 1',
+        );
+        self::assertIsString($item);
+        $sum = fn (string $what, string $where = ''): float => $this->number(
+            "SELECT SUM($what) FROM proposal p JOIN offer o ON o.id = p.offer_id
+                WHERE p.item_id = (SELECT id FROM item WHERE code = ?) $where",
+            [$item],
+        );
+        $said = function (string $path): array {
+            $page = $this->see($path);
+            self::assertSame(1, preg_match('/Uses ([\d.,]+) a week; (?:lasts ([\d,]+) days)?/', $this->text(), $found));
+
+            return [
+                (float) str_replace(',', '', (string) $page->filter('#units')->attr('value')),
+                (float) str_replace(',', '', $found[1]),
+                (float) str_replace(',', '', $found[2] ?? '0'),
+            ];
+        };
+        [$units, $weekly, $lasts] = $said('/compare/items/'.$item);
+        self::assertEqualsWithDelta($sum('p.packs * o.pack_content'), $units, 0.01);
+        self::assertEqualsWithDelta($sum('p.forecast_per_week'), $weekly, 0.06);
+        $there = max(0.0, $sum('p.on_hand - p.promised + p.coming'));
+        self::assertEqualsWithDelta(7 * $there / $sum('p.forecast_per_week'), $lasts, 0.6);
+        $id = (int) $this->number(
+            'SELECT MIN(p.id) FROM proposal p JOIN item i ON i.id = p.item_id WHERE i.code = ? AND p.packs > 0',
+            [$item],
+        );
+        [$here, $weeklyHere] = $said('/compare/items/'.$item.'?for='.$id);
+        self::assertEqualsWithDelta($sum('p.packs * o.pack_content', 'AND p.id = '.$id), $here, 0.01);
+        self::assertEqualsWithDelta($sum('p.forecast_per_week', 'AND p.id = '.$id), $weeklyHere, 0.06);
+        self::assertGreaterThan($here, $units);
+    }
+
     public function testAQuantityOfNothingIsRefusedBesideItsField(): void
     {
         $this->as('mara');
