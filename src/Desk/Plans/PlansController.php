@@ -12,19 +12,18 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
-use TallBarrel\Core\InvalidValue;
 use TallBarrel\Desk\Shell\Fields;
-use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Item\Item;
-use TallBarrel\Store\Item\Stocking;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\Closure;
-use TallBarrel\Store\Planning\OrderList;
 use TallBarrel\Store\Planning\OrderLists;
 use TallBarrel\Store\Planning\PlannedNeed;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Planning\KeepClosure;
+use TallBarrel\Work\Planning\KeepOrderList;
+use TallBarrel\Work\Planning\PlanDemand;
 
 /** What people know beforehand: planned demand, lists to order from, days on which somebody is shut. */
 #[Route('/plans')]
@@ -34,7 +33,6 @@ final class PlansController extends AbstractController
         private readonly EntityManagerInterface $entities,
         private readonly OrderLists $lists,
         private readonly Sites $sites,
-        private readonly Audit $audit,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -47,70 +45,36 @@ final class PlansController extends AbstractController
 
     /** One need a line: item code and quantity, for one occasion at one site. */
     #[Route('/demand', name: 'plans_demand', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function demand(Request $request, #[CurrentUser] Person $person): Response
+    public function demand(Request $request, PlanDemand $plan, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
-        $site = $this->site($fields->text('site'));
         $name = $fields->text('name', 80);
-        $day = $fields->day('day', $fields->text('day'));
-        if (null === $day && !isset($fields->errors()['day'])) {
-            $fields->refuse('day', 'Say on which day it is wanted.');
-        }
-        if (null !== $day && $day->format('Y-m-d') < $this->clock->now()->format('Y-m-d')) {
-            $fields->refuse('day', sprintf('%s has passed.', $day->format('j M Y')));
-        }
-        if (null === $site) {
-            $fields->refuse('site', 'Choose a site.');
-        }
-        $needs = [];
+        $wanted = [];
         foreach ($this->lines($fields, 'lines') as $number => $line) {
             $parts = preg_split('/[\s,;]+/', $line) ?: [];
-            $fields->attempt('lines', function () use (
-                $parts,
-                $number,
-                $line,
-                $fields,
-                $site,
-                $day,
-                $name,
-                $person,
-                &$needs,
-            ): void {
-                if (2 !== count($parts)) {
-                    throw InvalidValue::because(
-                        sprintf('Line %d, “%s”: expected an item code and a quantity.', $number, $line),
-                    );
-                }
-                $item =
-                    $this->item($parts[0]) ??
-                    throw InvalidValue::because(sprintf('Line %d: there is no item %s.', $number, $parts[0]));
-                $quantity = $fields->quantity('lines', $parts[1]);
-                if (null !== $quantity && null !== $site && null !== $day) {
-                    if (null === $this->entities->find(Stocking::class, ['item' => $item, 'site' => $site])) {
-                        throw InvalidValue::because(
-                            sprintf('Line %d: %s does not stock %s.', $number, $site->name, $item->code),
-                        );
-                    }
-                    $needs[] = new PlannedNeed($item, $site, $quantity, $day, $name, $person);
-                }
-            });
+            if (2 !== count($parts)) {
+                $fields->refuse(
+                    'lines',
+                    sprintf('Line %d, “%s”: expected an item code and a quantity.', $number, $line),
+                );
+            } else {
+                $wanted[$number] = [$parts[0], $fields->quantity('lines', $parts[1])];
+            }
         }
-        if ([] === $needs && $fields->isGood()) {
-            $fields->refuse('lines', 'List what is wanted, one item code and quantity a line.');
-        }
+        $planned = $plan->plan(
+            $name,
+            $this->site($fields->text('site')),
+            $fields->day('day', $fields->text('day')),
+            $wanted,
+            $person,
+            $fields->problems,
+        );
         if (!$fields->isGood()) {
             return $this->page($fields);
         }
-        array_map($this->entities->persist(...), $needs);
-        $this->audit->note(
-            $person,
-            'plans',
-            sprintf('%s, %s: %d items planned', $name, $day?->format('j M') ?? '', count($needs)),
-        );
-        $this->entities->flush();
         $this->addFlash(
             'fine',
-            sprintf('%s: %d %s planned.', $name, count($needs), 1 === count($needs) ? 'item is' : 'items are'),
+            sprintf('%s: %d %s planned.', $name, $planned, 1 === $planned ? 'item is' : 'items are'),
         );
 
         return $this->redirectToRoute('plans');
@@ -118,65 +82,28 @@ final class PlansController extends AbstractController
 
     #[Route('/demand/{id}/remove', name: 'plans_demand_remove', requirements: ['id' => '\d+'], methods: ['POST']),
         IsGranted('ROLE_BUY'),]
-    public function removeDemand(int $id, #[CurrentUser] Person $person): Response
+    public function removeDemand(int $id, PlanDemand $plan, #[CurrentUser] Person $person): Response
     {
-        $need = $this->entities->find(PlannedNeed::class, $id);
-        if (null !== $need) {
-            $this->audit->note(
-                $person,
-                'plans',
-                sprintf(
-                    '%s: %s of %s taken out',
-                    $need->name,
-                    $need->quantity->strippedOfTrailingZeros(),
-                    $need->item->code,
-                ),
-            );
-            $this->entities->remove($need);
-            $this->entities->flush();
-        }
+        $plan->takeOut($id, $person);
 
         return $this->redirectToRoute('plans');
     }
 
     #[Route('/lists', name: 'plans_list', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function list(Request $request): Response
+    public function list(Request $request, KeepOrderList $keep): Response
     {
         $fields = Fields::of($request);
-        $items = [];
-        foreach ($this->lines($fields, 'items') as $number => $line) {
-            $item = $this->item($line);
-            if (null === $item) {
-                $fields->refuse('items', sprintf('Line %d: there is no item %s.', $number, $line));
-            } else {
-                $items[$item->id] = $item;
-            }
-        }
-        $supplier =
-            '' === $fields->text('supplier')
-                ? null
-                : $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $fields->text('supplier')]);
-        $name = $fields->text('list', 60);
-        if ([] !== array_filter($this->lists->all(), static fn (OrderList $list): bool => $list->name === $name)) {
-            $fields->refuse('list', sprintf('There is a list called “%s” already.', $name));
-        }
-        $list = $fields->isGood()
-            ? $fields->attempt(
-                'list',
-                fn (): OrderList => new OrderList(
-                    $name,
-                    $supplier,
-                    $this->site($fields->text('site')),
-                    $fields->text('category', 60),
-                    array_values($items),
-                ),
-            )
-            : null;
+        $list = $keep->add(
+            $fields->text('list', 60),
+            $this->supplier($fields->text('supplier')),
+            $this->site($fields->text('site')),
+            $fields->text('category', 60),
+            $this->lines($fields, 'items'),
+            $fields->problems,
+        );
         if (null === $list) {
             return $this->page($fields);
         }
-        $this->entities->persist($list);
-        $this->entities->flush();
         $this->addFlash(
             'fine',
             sprintf('The list “%s” is there: choose it on Reorder as what to start from.', $list->name),
@@ -187,49 +114,30 @@ final class PlansController extends AbstractController
 
     #[Route('/lists/{id}/remove', name: 'plans_list_remove', requirements: ['id' => '\d+'], methods: ['POST']),
         IsGranted('ROLE_BUY'),]
-    public function removeList(int $id): Response
+    public function removeList(int $id, KeepOrderList $keep): Response
     {
-        $list = $this->entities->find(OrderList::class, $id);
-        if (null !== $list) {
-            $this->entities->remove($list);
-            $this->entities->flush();
-        }
+        $keep->giveUp($id);
 
         return $this->redirectToRoute('plans');
     }
 
     #[Route('/closures', name: 'plans_closure', methods: ['POST']), IsGranted('ROLE_BUY')]
-    public function closure(Request $request): Response
+    public function closure(Request $request, KeepClosure $keep): Response
     {
         $fields = Fields::of($request);
-        $supplier =
-            '' === $fields->text('who')
-                ? null
-                : $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $fields->text('who')]);
+        $supplier = $this->supplier($fields->text('who'));
         $first = $fields->day('first', $fields->text('first'));
         $last = $fields->day('first', $fields->text('last')) ?? $first;
-        if (null === $first || null === $last) {
-            $fields->refuse('first', 'Give the first day, and the last if there are more.');
-        }
-        $closure =
-            null === $first || null === $last || !$fields->isGood()
-                ? null
-                : $fields->attempt(
-                    'first',
-                    static fn (): Closure => new Closure($supplier, $first, $last, $fields->text('words', 80)),
-                );
-        if (null === $closure) {
+        if (null === $keep->add($supplier, $first, $last, $fields->text('words', 80), $fields->problems)) {
             return $this->page($fields);
         }
-        $this->entities->persist($closure);
-        $this->entities->flush();
         $this->addFlash(
             'fine',
             sprintf(
                 '%s shut %s to %s; it is being planned around.',
                 $supplier?->name() ?? 'We are',
-                $first->format('j M'),
-                $last->format('j M'),
+                $first?->format('j M') ?? '',
+                $last?->format('j M') ?? '',
             ),
         );
 
@@ -238,13 +146,9 @@ final class PlansController extends AbstractController
 
     #[Route('/closures/{id}/remove', name: 'plans_closure_remove', requirements: ['id' => '\d+'], methods: ['POST']),
         IsGranted('ROLE_BUY'),]
-    public function removeClosure(int $id): Response
+    public function removeClosure(int $id, KeepClosure $keep): Response
     {
-        $closure = $this->entities->find(Closure::class, $id);
-        if (null !== $closure) {
-            $this->entities->remove($closure);
-            $this->entities->flush();
-        }
+        $keep->takeBack($id);
 
         return $this->redirectToRoute('plans');
     }
@@ -293,9 +197,11 @@ final class PlansController extends AbstractController
         return $lines;
     }
 
-    private function item(string $code): ?Item
+    private function supplier(string $code): ?Supplier
     {
-        return $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]);
+        return '' === $code
+            ? null
+            : $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code]);
     }
 
     private function site(string $code): ?Site

@@ -18,11 +18,11 @@ use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Desk\Drawing\CurveChart;
 use TallBarrel\Desk\Shell\Fields;
-use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\ClassFigures;
 use TallBarrel\Store\Planning\PolicySetting;
 use TallBarrel\Work\Planning\PlayPolicy;
+use TallBarrel\Work\Planning\SetClassPolicy;
 
 /** How each class of items is replenished, what a setting costs and what it brings. */
 #[Route('/policies')]
@@ -53,7 +53,7 @@ final class PoliciesController extends AbstractController
 
     #[Route('/{class}', name: 'policy_save', requirements: ['class' => '[ABC]-[a-z]+'], methods: ['POST']),
         IsGranted('ROLE_BUY'),]
-    public function save(string $class, Request $request, Audit $audit, #[CurrentUser] Person $person): Response
+    public function save(string $class, Request $request, SetClassPolicy $set, #[CurrentUser] Person $person): Response
     {
         $setting = $this->setting($class);
         $fields = Fields::of($request);
@@ -65,13 +65,7 @@ final class PoliciesController extends AbstractController
         if (null === $policy) {
             return $this->show($class, $fields);
         }
-        $setting->change($policy);
-        $audit->note(
-            $person,
-            'policies',
-            sprintf('%s: %s, %s', $class, $policy->kind->words(), $policy->target->words()),
-        );
-        $this->entities->flush();
+        $set->set($setting, $policy, $person);
         $this->addFlash(
             'fine',
             sprintf(
