@@ -57,8 +57,8 @@ const comeBack = () => {
     }
 };
 
-// The strip, a filter's count, notes: said once, when they read differently.
-const told = () => [...document.querySelectorAll('#strip > :first-child, #strip .aside, .note[role], [data-say]')].map((one) => one.textContent.trim().replace(/\s+/g, ' ')).filter(Boolean);
+// The strip, the why, how far something is, notes: said once, when they read differently.
+const told = () => [...document.querySelectorAll('#strip > :first-child, #strip .aside, main .note, #bad-scans:not([hidden]) li:first-child, [data-say]')].filter((one) => !one.closest('#progress, #planning')).map((one) => one.textContent.trim().replace(/\s+/g, ' ')).filter(Boolean);
 let before = [];
 const tell = () => {
     const now = told();
@@ -71,4 +71,7 @@ document.addEventListener('htmx:afterSettle', tell);
 export const start = () => {
     comeBack();
     before = told();
+    // What a page begins with, a scan that was not taken say, is said once it can be heard.
+    const first = [...document.querySelectorAll('main .note, #bad-scans[data-scan]:not([data-scan=""]) li:first-child')].map((one) => one.textContent.trim().replace(/\s+/g, ' '));
+    if (first.length) setTimeout(() => { document.querySelector('#said').textContent = first.join('. '); }, 150);
 };

@@ -119,9 +119,21 @@ final class JourneyTest extends BrowserTestCase
         self::one('#board');
         self::keys(WebDriverKeys::ARROW_DOWN);
         $focus = static fn (string $of): mixed => self::$chrome->executeScript('return document.activeElement.'.$of);
+        $said = static function (): string {
+            $words = self::$chrome->executeScript('return document.querySelector("#said").textContent');
+
+            return is_string($words) ? $words : '';
+        };
         $first = $focus('id');
         self::assertIsString($first);
         self::assertStringStartsWith('quantity-', $first, 'arrows walk at once');
+        self::one(sprintf('#why [data-of="row-%s"]', substr($first, 9)));
+        self::keys(WebDriverKeys::ARROW_DOWN);
+        self::$chrome->wait(8, 50)->until(
+            static fn (): bool => str_contains($said(), 'Order '),
+            'the why of the next row is said',
+        );
+        self::keys(WebDriverKeys::ARROW_UP);
         self::one(sprintf('#why [data-of="row-%s"]', substr($first, 9)));
         self::chord(WebDriverKeys::ALT, 'w');
         self::assertSame('why', $focus('id'));
@@ -133,7 +145,7 @@ final class JourneyTest extends BrowserTestCase
         self::keys('9');
         self::keys(WebDriverKeys::ENTER);
         self::until('#'.str_replace('quantity', 'row', $first), '');
-        self::$chrome->wait(8, 50)->until(static fn (): bool => '' !== self::one('#said')->getAttribute('textContent'));
+        self::$chrome->wait(8, 50)->until(static fn (): bool => str_contains($said(), 'line'));
         $now = $focus('id');
         self::assertIsString($now);
         self::assertStringStartsWith('quantity-', $now);

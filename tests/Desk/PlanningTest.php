@@ -759,4 +759,22 @@ final class PlanningTest extends DeskTestCase
                 : '',
         );
     }
+
+    public function testOnlyTheOwnerLetsALowerPriceTakeMoreThanAPolicysLevel(): void
+    {
+        $beyond = fn (): float => $this->number(
+            "SELECT beyond FROM policy_setting WHERE value_class = 'A' AND pattern = 'smooth'",
+        );
+        $policy = ['kind' => 'order-up-to', 'target' => 'cycle', 'service' => '97'];
+        self::assertSame(1.0, $beyond());
+        $this->as('mara');
+        $this->post('/policies/A-smooth', $policy);
+        self::assertSame(1.0, $beyond(), 'a buyer takes it from nobody');
+        $this->as('rowan');
+        $this->post('/policies/A-smooth', $policy);
+        self::assertSame(0.0, $beyond());
+        $this->as('mara');
+        $this->post('/policies/A-smooth', $policy + ['beyond' => '1']);
+        self::assertSame(0.0, $beyond(), 'nor gives it to anybody');
+    }
 }
