@@ -3,67 +3,86 @@
 declare(strict_types=1);
 
 /*
- * Forecasting against R on the same series, one core each: weekly series (period 52, 156 weeks) against forecast::stlf,
- * monthly ones (60 months) against forecast::ets, everything the contest does included. Needs R with its forecast
- * package.
+ * Forecasting against R on the same series: its own of quarters and months, the last year held back, and drawn ones of
+ * eight kinds; forecast::ets (stlf where a period is long) and forecast::auto.arima. Prints the mean absolute scaled
+ * error by kind, how often the 80 and 95 % bands held by period, and the time each took. Needs R with its forecast
+ * package (Debian package r-cran-forecast).
+ *
+ *   php build/bench_forecast.php [how many of each kind] [seed]
  */
 
+use TallBarrel\Core\Demand\Cleaning;
 use TallBarrel\Core\Demand\Contest;
+use TallBarrel\Core\Demand\ErrorScale;
+use TallBarrel\Core\Demand\Fan;
 
 require dirname(__DIR__).'/vendor/autoload.php';
 
-mt_srand(20261123);
-$noise = static fn (): float => (mt_rand() + mt_rand() + mt_rand()) / mt_getrandmax() - 1.5;
-$weekly = $monthly = [];
-for ($i = 0; $i < 40; ++$i) {
-    $base = mt_rand(5, 80);
-    $weekly[] = array_map(
-        static fn (int $w): float => max(
-            0.0,
-            round($base * exp(0.5 * sin((2 * M_PI * $w) / 52)) + sqrt($base) * 1.5 * $noise()),
-        ),
-        range(0, 155),
-    );
+if ('' === trim((string) shell_exec('Rscript -e "library(forecast)" 2>/dev/null && command -v Rscript'))) {
+    exit("\nForecasting: R with its forecast package is not here; install r-cran-forecast to compare\n");
 }
-for ($i = 0; $i < 10; ++$i) {
-    $monthly[] = array_map(
-        static fn (int $m): float => round(100 + 0.5 * $m + 25 * sin((2 * M_PI * $m) / 12) + 12 * $noise(), 1),
-        range(0, 59),
-    );
-}
-$time = static function (array $series, int $period, int $horizon): float {
-    $start = hrtime(true);
-    foreach ($series as $one) {
-        Contest::over($one, $period, $horizon);
-    }
-
-    return (hrtime(true) - $start) / 1e9 / count($series);
-};
-$time(array_slice($weekly, 0, 3), 52, 6);
-[$ourWeekly, $ourMonthly] = [$time($weekly, 52, 6), $time($monthly, 12, 12)];
 $file = (string) tempnam(sys_get_temp_dir(), 'bench');
-file_put_contents(
-    $file,
-    implode("\n", array_map(static fn (array $one): string => implode(',', $one), [...$weekly, ...$monthly])),
-);
-$output = (string) shell_exec(
-    'Rscript '.escapeshellarg(__DIR__.'/bench_forecast.R').' '.escapeshellarg($file).' 2>/dev/null',
-);
+shell_exec(sprintf(
+    'Rscript %s %s %d %d 2>/dev/null',
+    escapeshellarg(__DIR__.'/bench_forecast.R'),
+    escapeshellarg($file),
+    (int) ($argv[2] ?? 2026),
+    (int) ($argv[1] ?? 12),
+));
+/**
+ * @var array{took: list<float>, series: list<array{kind: string, period: int, train: list<float>, test: list<float>,
+ *      ets: array{mean: list<float>}, arima: array{mean: list<float>}}>} $data
+ */
+$data = json_decode((string) file_get_contents($file), true, flags: \JSON_THROW_ON_ERROR);
 unlink($file);
-printf(
-    "\nForecasting, one core: weekly series %.1f ms each, monthly %.1f ms each\n",
-    1000 * $ourWeekly,
-    1000 * $ourMonthly,
-);
-if (1 === preg_match('/^([\d.]+) ([\d.]+)/', $output, $found)) {
-    printf(
-        '  against R: %.1f times as many weekly series a second as stlf (%.0f ms), %.0f times as many monthly '.
-            "ones as ets (%.0f ms)\n",
-        (float) $found[1] / $ourWeekly,
-        1000 * (float) $found[1],
-        (float) $found[2] / $ourMonthly,
-        1000 * (float) $found[2],
-    );
-} else {
-    echo "  R with its forecast package is not here; install r-cran-forecast to compare\n";
+$errors = $held = [];
+$ours = 0.0;
+foreach ($data['series'] as $one) {
+    $train = array_map(floatval(...), $one['train']);
+    $start = hrtime(true);
+    $outcome = Contest::over(Cleaning::ofSeries($train, $one['period']), $one['period'], count($one['test']));
+    $quantiles = Fan::of($outcome, [0.025, 0.1, 0.9, 0.975]);
+    $ours += (hrtime(true) - $start) / 1e9;
+    // Drawn weeks have a season only where the kind says so: the step from one value to the next is their scale.
+    $seasonal = str_starts_with($one['kind'], 'R,') || 'season' === $one['kind'];
+    $scale = (new ErrorScale($train, $seasonal ? $one['period'] : 1))->meanAbsolute;
+    $all = ['ours' => $outcome->means, 'ets' => $one['ets']['mean'], 'arima' => $one['arima']['mean']];
+    foreach ($all as $who => $means) {
+        $sum = 0.0;
+        foreach ($one['test'] as $h => $value) {
+            $sum += abs($value - $means[$h]);
+        }
+        $errors[$one['kind']][$who][] = $errors['mean'][$who][] = $sum / count($one['test']) / $scale;
+    }
+    foreach ($one['test'] as $h => $value) {
+        foreach ([80 => ['0.1', '0.9'], 95 => ['0.025', '0.975']] as $band => [$low, $high]) {
+            $held[$one['period']][$band][] = $value >= $quantiles[$low][$h] - 1e-9
+                && $value <= $quantiles[$high][$h] + 1e-9;
+        }
+    }
 }
+$mean = static fn (array $values): float => array_sum($values) / max(1, count($values));
+uksort($errors, static fn (string $a, string $b): int => ('mean' === $a) <=> ('mean' === $b));
+echo "\nForecasting: mean absolute scaled error on values held back\n";
+printf("  %-14s %7s %7s %11s %18s %5s\n", '', 'ours', 'ets', 'auto.arima', 'ours to the better', 'series');
+foreach ($errors as $kind => $by) {
+    [$a, $b, $c] = [$mean($by['ours']), $mean($by['ets']), $mean($by['arima'])];
+    printf("  %-14s %7.3f %7.3f %11.3f %18.2f %6d\n", $kind, $a, $b, $c, $a / min($b, $c), count($by['ours']));
+}
+ksort($held);
+foreach ($held as $period => $bands) {
+    printf(
+        "  period %2d: the 80 %% band held %.1f %%, the 95 %% band %.1f %% of %d values\n",
+        $period,
+        100 * $mean($bands[80]),
+        100 * $mean($bands[95]),
+        count($bands[80]),
+    );
+}
+$each = $ours / count($data['series']);
+printf(
+    "  a series takes %.1f ms, one core; ets %.0f times, auto.arima %.0f times as long\n",
+    1000 * $each,
+    $data['took'][0] / $each,
+    $data['took'][1] / $each,
+);

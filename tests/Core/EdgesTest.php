@@ -18,7 +18,6 @@ use TallBarrel\Core\Receiving\Count;
 use TallBarrel\Core\Receiving\CountFinding;
 use TallBarrel\Core\Replenish\EconomicOrderQuantity;
 use TallBarrel\Core\Replenish\LeadTime;
-use TallBarrel\Core\Replenish\SurplusFirst;
 use TallBarrel\Core\Sourcing\AgreementPace;
 use TallBarrel\Core\Sourcing\AgreementState;
 use TallBarrel\Core\Sourcing\PriceChange;
@@ -274,13 +273,6 @@ final class EdgesTest extends TestCase
         yield ['A deposit of -1 %', static fn () => PaymentTerms::net(30)->withDeposit(-1)];
         yield ['come to 99.5 %', static fn () => PaymentTerms::net(30)->inInstalments('50@30 49.5@60')];
         yield ['“50” is not an instalment', static fn () => PaymentTerms::net(30)->inInstalments('50 @30')];
-    }
-
-    public function testNoMoreIsMovedThanIsNeeded(): void
-    {
-        self::assertSame([2 => 5.0, 1 => 1.0], SurplusFirst::of(6.0, [1 => 4.0, 2 => 5.0, 3 => 0.5]));
-        self::assertSame([2 => 5.0], SurplusFirst::of(5.0, [1 => 4.0, 2 => 5.0]));
-        self::assertSame([], SurplusFirst::of(5.0, [1 => 0.0, 2 => -3.0]));
     }
 
     /** Harris 1913, by hand: √(2 × 1200 × 25 / 6) = 100. */

@@ -10,6 +10,7 @@ use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Tester\CommandTester;
 use TallBarrel\Exchange\Console\ForecastCommand;
 use TallBarrel\Exchange\Console\SimulateCommand;
+use TallBarrel\Exchange\Console\TransportCommand;
 
 final class PlanningCommandsTest extends TestCase
 {
@@ -28,7 +29,7 @@ final class PlanningCommandsTest extends TestCase
         return $file;
     }
 
-    /** @param array<string, string> $options */
+    /** @param array<string, string|bool> $options */
     private function tell(Command $command, string $content, array $options = []): CommandTester
     {
         $tester = new CommandTester($command);
@@ -150,6 +151,81 @@ final class PlanningCommandsTest extends TestCase
     public function testBadSeriesEndWithAClearMessageAndExitOne(string $content, array $options, string $message): void
     {
         $tester = $this->tell(new ForecastCommand(), $content, $options);
+        self::assertSame(1, $tester->getStatusCode());
+        self::assertStringContainsString($message, (string) preg_replace('/\s+/', ' ', $tester->getDisplay()));
+    }
+
+    /** Ten, twelve and so on about 11, and 90 at last: taken for a slip, unless it is asked to be taken as it is. */
+    public function testAnOddLastValueDoesNotDecide(): void
+    {
+        $series = implode("\n", [...array_map(static fn (int $i): int => 10 + $i % 3, range(1, 40)), 90]);
+        /** @param array<string, string|bool> $options */
+        $mean = function (array $options) use ($series): float {
+            $options += ['--horizon' => '4', '--format' => 'json'];
+            $tester = $this->tell(new ForecastCommand(), $series, $options);
+            /** @var array{mean: list<float>} $found */
+            $found = json_decode($tester->getDisplay(), true, flags: \JSON_THROW_ON_ERROR);
+
+            return $found['mean'][0];
+        };
+        self::assertEqualsWithDelta(11.0, $mean([]), 1.5);
+        self::assertGreaterThan(13.0, $mean(['--as-it-is' => true]));
+    }
+
+    public function testAConstantSeriesHasNoSpread(): void
+    {
+        $tester = $this->tell(
+            new ForecastCommand(),
+            implode("\n", array_fill(0, 30, 7)),
+            ['--horizon' => '6', '--format' => 'json'],
+        );
+        /** @var array{mean: list<float>, quantiles: array<string, list<float>>} $found */
+        $found = json_decode($tester->getDisplay(), true, flags: \JSON_THROW_ON_ERROR);
+        foreach (['0.05', '0.5', '0.99'] as $level) {
+            self::assertEquals($found['mean'], $found['quantiles'][$level]);
+        }
+    }
+
+    public function testCarriesWhatIsNeededAtTheLeastCost(): void
+    {
+        $tester = $this->tell(
+            new TransportCommand(),
+            '{"spare": {"Depot": 25, "Millbank": 40}, "needed": {"Ferry Lane": 30}, '
+            .'"ways": {"Depot": {"Ferry Lane": 1.5}, "Millbank": {"Ferry Lane": {"once": 3, "each": 2}}}}',
+        );
+        // 25 × 1.5 + 3 + 5 × 2 = 50.5; all from Millbank would be 63.
+        self::assertEquals(
+            ['cost' => 50.5, 'moves' => [
+                ['from' => 'Depot', 'to' => 'Ferry Lane', 'units' => 25.0, 'cost' => 37.5],
+                ['from' => 'Millbank', 'to' => 'Ferry Lane', 'units' => 5.0, 'cost' => 13.0],
+            ]],
+            json_decode($tester->getDisplay(), true, flags: \JSON_THROW_ON_ERROR),
+        );
+    }
+
+    /** @return iterable<array{string, string}> */
+    public static function badTransports(): iterable
+    {
+        yield [
+            '{"spare": {"Depot": 9}, "needed": {"Mill": 3, "Quay": 1}, "ways": {"Depot": {"Mill": 1}}}',
+            'Quay needs 1, and no way leads there.',
+        ];
+        yield [
+            '{"spare": {"Depot": 9}, "needed": {"Mill": 30}, "ways": {"Depot": {"Mill": 1}}}',
+            'only 9 can be brought',
+        ];
+        yield [
+            '{"spare": {"Depot": -1}, "needed": {"Mill": 3}, "ways": {"Depot": {"Mill": 1}}}',
+            '“spare.Depot” is -1',
+        ];
+        yield ['{"spare": {"Depot": 1}, "needed": {"Mill": 3}, "ways": []}', '“ways” is []; expected an object'];
+        yield ['{"spare": {"Depot": 1}, "needed": {"Mill": 3}, "ways": {"Depot": {"Moon": 1}}}', '“ways.Depot.Moon”'];
+    }
+
+    #[DataProvider('badTransports')]
+    public function testATransportThatCannotBeSaysWhy(string $content, string $message): void
+    {
+        $tester = $this->tell(new TransportCommand(), $content);
         self::assertSame(1, $tester->getStatusCode());
         self::assertStringContainsString($message, (string) preg_replace('/\s+/', ' ', $tester->getDisplay()));
     }

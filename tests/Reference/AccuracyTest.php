@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Reference;
 
 use PHPUnit\Framework\TestCase;
+use TallBarrel\Core\Demand\Cleaning;
 use TallBarrel\Core\Demand\Contest;
 use TallBarrel\Core\Demand\ErrorScale;
+use TallBarrel\Core\Demand\Fan;
 use TallBarrel\Core\Demand\Method\Intermittent;
 
 /**
@@ -61,6 +63,43 @@ final class AccuracyTest extends TestCase
             $theirs += $witness['mase'];
         }
         self::assertLessThanOrEqual($theirs / 7, $ours / 7);
+    }
+
+    /**
+     * Source: R 4.2.2, forecast 8.20: ets (stlf where a period is long) and auto.arima on R's own series of quarters
+     * and months, three years held back in turn, and on drawn ones of eight kinds; r/kinds.json, written by
+     * `Rscript build/bench_forecast.R tests/Reference/r/kinds.json 2028 16`. No method was chosen by these draws.
+     */
+    public function testInTheMeanOverAllKindsBetterThanEtsAndAutoArima(): void
+    {
+        /**
+         * @var array{series: list<array{kind: string, period: int, train: list<float>, test: list<float>,
+         *      ets: array{mean: list<float>}, arima: array{mean: list<float>}}>} $data
+         */
+        $data = json_decode((string) file_get_contents(__DIR__.'/r/kinds.json'), true, flags: \JSON_THROW_ON_ERROR);
+        $errors = $held = [];
+        foreach ($data['series'] as $one) {
+            $train = array_map(floatval(...), $one['train']);
+            $outcome = Contest::over(Cleaning::ofSeries($train, $one['period']), $one['period'], count($one['test']));
+            $seasonal = str_starts_with($one['kind'], 'R,') || 'season' === $one['kind'];
+            $scale = (new ErrorScale($train, $seasonal ? $one['period'] : 1))->meanAbsolute;
+            $each = array_map(
+                static fn (array $means): float => self::mase($one['test'], $means, $scale),
+                [$outcome->means, $one['ets']['mean'], $one['arima']['mean']],
+            );
+            $errors[$one['kind']][] = $errors['all'][] = $each;
+            foreach (Fan::of($outcome, [0.1, 0.9])['0.1'] as $h => $low) {
+                $held[$one['period']][] = $one['test'][$h] >= $low - 1e-9 ? 1.0 : 0.0;
+            }
+        }
+        $mean = static fn (array $some): float => array_sum($some) / count($some);
+        foreach ($errors as $kind => $each) {
+            $better = min($mean(array_column($each, 1)), $mean(array_column($each, 2)));
+            self::assertLessThan('all' === $kind ? $better : 1.1 * $better, $mean(array_column($each, 0)), $kind);
+        }
+        foreach ($held as $period => $above) {
+            self::assertEqualsWithDelta(0.9, $mean($above), 0.06, 'one in ten lies below a tenth, period '.$period);
+        }
     }
 
     public function testOnIntermittentDemandNoWorseThanCroston(): void

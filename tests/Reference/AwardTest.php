@@ -53,15 +53,15 @@ final class AwardTest extends TestCase
         );
         foreach (self::SIZES as $size => [$lines, $suppliers, , $count]) {
             self::assertCount($count, $optima[$size]);
-            $proven = 0;
             foreach ($optima[$size] as $seed => $optimum) {
-                $award = self::drawn($seed, $lines, $suppliers)->best(250);
-                $proven += $award->isProvenBest() ? 1 : 0;
-                self::assertGreaterThanOrEqual($optimum - 0.011, $award->cost(), 'basket '.$seed);
-                // Where the proof was not finished, the optimum lies within the gap that is stated.
-                self::assertLessThanOrEqual($optimum + $award->gap + 0.011, $award->cost(), 'basket '.$seed);
+                $award = self::drawn($seed, $lines, $suppliers)->best();
+                self::assertTrue($award->isProvenBest(), 'basket '.$seed);
+                self::assertEqualsWithDelta($optimum, $award->cost(), 0.011, 'basket '.$seed);
+                // Stopped before the proof was finished, the optimum lies within the gap that is stated.
+                $stopped = self::drawn($seed, $lines, $suppliers)->best(2);
+                self::assertGreaterThanOrEqual($optimum - 0.011, $stopped->cost(), 'basket '.$seed);
+                self::assertLessThanOrEqual($optimum + $stopped->gap + 0.011, $stopped->cost(), 'basket '.$seed);
             }
-            self::assertGreaterThanOrEqual((int) (0.6 * $count), $proven, $size);
         }
     }
 

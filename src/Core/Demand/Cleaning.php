@@ -15,6 +15,8 @@ namespace TallBarrel\Core\Demand;
 final readonly class Cleaning
 {
     private const NEIGHBOURS = 6;
+    /** With fewer weeks beside it nothing is odd. */
+    private const FEWEST_AROUND = 3;
     private const FAR = 5.0;
     private const TO_DEVIATION = 1.4826;
     /** More marks than this share of the weeks: the item is like that. */
@@ -32,7 +34,7 @@ final readonly class Cleaning
     public static function of(WeeklyHistory $history, array $verdicts = []): self
     {
         $demand = $history->demand;
-        $found = self::oddWeeks($demand);
+        $found = self::oddOnes($demand, self::YEAR);
         if (count($found) > max(1, self::MOST_MARKED * count($demand))) {
             $found = [];
         }
@@ -56,14 +58,36 @@ final readonly class Cleaning
     }
 
     /**
+     * A series of any kind, what is odd in it taken for what is usual there.
+     *
+     * @param list<?float> $series
+     * @param int          $period values in a season, 1 for none
+     *
+     * @return list<?float>
+     */
+    public static function ofSeries(array $series, int $period): array
+    {
+        $odd = self::oddOnes($series, $period);
+        if (count($odd) > max(1, self::MOST_MARKED * count($series))) {
+            return $series;
+        }
+        foreach ($odd as $at => [, $taken]) {
+            $series[$at] = $taken;
+        }
+
+        return array_values($series);
+    }
+
+    /**
      * @param list<?float> $demand
      *
      * @return array<int, array{string, ?float}> kind and what it is taken for
      */
-    private static function oddWeeks(array $demand): array
+    private static function oddOnes(array $demand, int $period): array
     {
         $known = array_values(array_filter($demand, static fn (?float $value): bool => null !== $value));
-        if (count($known) < 2 * self::NEIGHBOURS) {
+        $enough = min(self::NEIGHBOURS, count($known) - 1);
+        if ([] === $known || $enough < self::FEWEST_AROUND) {
             return [];
         }
         $highest = max($known);
@@ -90,7 +114,7 @@ final readonly class Cleaning
                     $around[] = $demand[$k];
                 }
             }
-            if (count($around) < self::NEIGHBOURS) {
+            if (count($around) < $enough) {
                 continue;
             }
             $median = self::median($around);
@@ -102,7 +126,7 @@ final readonly class Cleaning
             );
             if (
                 $value > max(2.5 * $median, 3 * $size, $median + self::FAR * $spread)
-                && !self::comesBack($demand, $week, $median + ($value - $median) / 3)
+                && !self::comesBack($demand, $week, $median + ($value - $median) / 3, $period)
             ) {
                 $odd[$week] = [Mark::BULK, $median];
             } elseif (0.0 === $value && $median > self::FAR * $spread * 0.8 && min($around) > 0) {
@@ -114,13 +138,13 @@ final readonly class Cleaning
     }
 
     /**
-     * A year before or after it was high as well.
+     * A season before or after it was high as well.
      *
      * @param list<?float> $demand
      */
-    private static function comesBack(array $demand, int $week, float $high): bool
+    private static function comesBack(array $demand, int $week, float $high, int $period): bool
     {
-        foreach ([-self::YEAR, self::YEAR] as $year) {
+        foreach ($period > 1 ? [-$period, $period] : [] as $year) {
             for ($k = $week + $year - 1; $k <= $week + $year + 1; ++$k) {
                 if (($demand[$k] ?? 0.0) >= $high) {
                     return true;

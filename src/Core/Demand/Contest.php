@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace TallBarrel\Core\Demand;
 
+use TallBarrel\Core\Demand\Method\Autoregression;
 use TallBarrel\Core\Demand\Method\Combination;
 use TallBarrel\Core\Demand\Method\Intermittent;
 use TallBarrel\Core\Demand\Method\MethodName;
 use TallBarrel\Core\Demand\Method\Model;
 use TallBarrel\Core\Demand\Method\MovingAverage;
 use TallBarrel\Core\Demand\Method\Naive;
+use TallBarrel\Core\Demand\Method\OnLogarithm;
 use TallBarrel\Core\Demand\Method\OnSeason;
 use TallBarrel\Core\Demand\Method\Season;
 use TallBarrel\Core\Demand\Method\SeasonalIndex;
@@ -30,14 +32,18 @@ final class Contest
 {
     /** Fewer known values than this are not split: the mean of what is known is all there is. */
     private const FEWEST = 6;
+    /** With fewer than this the mean of all of them is a method like the others. */
+    private const FEW = 26;
     private const MOST_ORIGINS = 60;
     /** A method enters the combination if its error is within this factor of the best one's. */
-    private const NEAR = 1.25;
-    private const MOST_COMBINED = 4;
+    private const NEAR = 1.1;
+    private const MOST_COMBINED = 3;
     /** The combination is taken even where it did a little worse than the best: it is less often badly wrong. */
     private const MIX_ANYWAY = 1.05;
     /** What is more elaborate than the naive must beat it by this share, or the naive is taken. */
     private const CLEARLY = 0.995;
+    /** For each figure a method settles by the series, over the number of errors that do not overlap. */
+    private const HANDICAP = 0.03;
     /** From this share of zero values the methods for intermittent demand enter beside the others. */
     private const INTERMITTENT = 0.15;
     /** Where demand comes only now and then, the mean of the last so many values. */
@@ -98,7 +104,8 @@ final class Contest
         $rolled = $scores = [];
         foreach ($models as $name => $model) {
             $rolled[$name] = $model->roll($demand, $origins, $horizon);
-            $scores[$name] = $scale->score($demand, $rolled[$name], $cumulative);
+            $scores[$name] = $scale->score($demand, $rolled[$name], $cumulative)
+                ->handicapped(MethodName::from($name)->freedom() * self::HANDICAP * $horizon / count($origins));
         }
         $best = self::best($scores);
         $winners = [$best => 1.0];
@@ -227,7 +234,7 @@ final class Contest
         if ($wants(MethodName::SeasonalNaive, $period > 1 && $count > $period) && $period > 1 && $count >= $period) {
             $models[MethodName::SeasonalNaive->value] = new Naive($period);
         }
-        if (MethodName::Mean === $only) {
+        if ($wants(MethodName::Mean, $count < self::FEW)) {
             $models[MethodName::Mean->value] = MovingAverage::of($count);
         }
         if ($wants(MethodName::MovingAverage, true)) {
@@ -263,11 +270,18 @@ final class Contest
                 }
             }
         }
+        if ($wants(MethodName::HoltWintersByShares, $positive && $period < self::LONG_PERIOD)
+            && $positive && $seasonal) {
+            $models[MethodName::HoltWintersByShares->value] = new OnLogarithm(
+                self::smoothing(OnLogarithm::of($past), Trend::Linear, Season::Additive, $period),
+            );
+        }
         $index =
             $period > 1
             && SeasonalIndex::canBeSeen($count, $period)
             && ($wants(MethodName::SimpleOnSeason, true)
                 || $wants(MethodName::DampedOnSeason, true)
+                || $wants(MethodName::Autoregression, true)
                 || $wants(MethodName::Theta, true))
                 ? SeasonalIndex::found($past, $period, $positive ? Season::Multiplicative : Season::Additive)
                 : null;
@@ -282,6 +296,9 @@ final class Contest
         }
         if (null !== $inner && $wants(MethodName::Theta, $trended && !$intermittent)) {
             $models[MethodName::Theta->value] = $put(Theta::fit($plain, $inner));
+        }
+        if ($wants(MethodName::Autoregression, $count >= 20 && !$intermittent) && $known >= 3) {
+            $models[MethodName::Autoregression->value] = $put(Autoregression::fit($plain));
         }
         if (null !== $pooled && $wants(MethodName::PooledSeason, true)) {
             $models[MethodName::PooledSeason->value] = new OnSeason(

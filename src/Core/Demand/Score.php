@@ -24,4 +24,10 @@ final readonly class Score
         public float $tracking,
     ) {
     }
+
+    /** What decides made worse by a share: a method that is free to fit chance must do better. */
+    public function handicapped(float $share): self
+    {
+        return new self($this->deciding * (1 + $share), $this->mase, $this->rmsse, $this->bias, $this->tracking);
+    }
 }

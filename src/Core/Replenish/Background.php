@@ -36,6 +36,7 @@ final readonly class Background
         public float $orderCost,
         public float $holdingShare,
         public Newcomers $alike = new Newcomers(),
+        public Ways $ways = new Ways(),
     ) {
     }
 

@@ -28,6 +28,69 @@ final readonly class BudgetCut
     {
     }
 
+    /**
+     * Several budgets to be kept, of months or of categories: each in turn by the best choice for it alone, then what
+     * still fits all of them is taken back, most worth for its money first. What that may miss is in the gap: the best
+     * of all choices leaves out no less than any one budget asks for.
+     *
+     * @param array<int, BudgetLine> $lines  by key
+     * @param list<BudgetLimit>      $limits
+     */
+    public static function within(array $lines, array $limits): self
+    {
+        if (1 === count($limits) && array_keys($limits[0]->values) === array_keys($lines)) {
+            return self::of(self::valued($lines, $limits[0]), $limits[0]->left);
+        }
+        $out = [];
+        $least = 0.0;
+        foreach ($limits as $limit) {
+            $alone = self::of(self::valued($lines, $limit), $limit->left);
+            $lost = array_sum(array_map(static fn (int $key): float => $lines[$key]->loss, $alone->out));
+            $least = max($least, $lost - $alone->gap);
+            $kept = array_diff_key($lines, $out);
+            $out += array_fill_keys(self::of(self::valued($kept, $limit), $limit->left)->out, true);
+        }
+        $room = array_map(
+            static fn (BudgetLimit $limit): float => $limit->left - array_sum(array_diff_key($limit->values, $out)),
+            $limits,
+        );
+        uksort($out, static fn (int $a, int $b): int => $lines[$b]->loss * $lines[$a]->value
+            <=> $lines[$a]->loss * $lines[$b]->value);
+        foreach (array_keys($out) as $key) {
+            $fits = true;
+            foreach ($limits as $i => $limit) {
+                $value = $limit->values[$key] ?? 0.0;
+                $fits = $fits && (0.0 === $value || $value <= $room[$i] + self::EQUAL);
+            }
+            if ($fits) {
+                unset($out[$key]);
+                foreach ($limits as $i => $limit) {
+                    $room[$i] -= $limit->values[$key] ?? 0.0;
+                }
+            }
+        }
+        $lost = array_sum(array_map(static fn (int $key): float => $lines[$key]->loss, array_keys($out)));
+
+        return new self(array_keys($out), max(0.0, $lost - $least));
+    }
+
+    /**
+     * The lines that fall under a limit, with what of them does.
+     *
+     * @param array<int, BudgetLine> $lines
+     *
+     * @return array<int, BudgetLine>
+     */
+    private static function valued(array $lines, BudgetLimit $limit): array
+    {
+        $under = [];
+        foreach (array_intersect_key($limit->values, $lines) as $key => $value) {
+            $under[$key] = new BudgetLine($value, $lines[$key]->loss, $lines[$key]->reason);
+        }
+
+        return $under;
+    }
+
     /** @param array<int, BudgetLine> $lines by key */
     public static function of(array $lines, float $budget): self
     {

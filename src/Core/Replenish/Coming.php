@@ -13,7 +13,7 @@ use Brick\Math\BigDecimal;
 final readonly class Coming
 {
     /** @param list<OpenOrder> $orders by the day they are due */
-    private function __construct(public array $orders, private \DateTimeImmutable $today)
+    private function __construct(public array $orders, public \DateTimeImmutable $today)
     {
     }
 

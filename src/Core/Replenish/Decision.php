@@ -28,7 +28,7 @@ final readonly class Decision
     private const PRICE_JUMP_PERCENT = 10.0;
     private const OTHERS_NAMED = 5;
     /** Changes whenever the same history would be forecast otherwise. */
-    private const FORECAST_VERSION = '2';
+    private const FORECAST_VERSION = '3';
 
     public function __construct(private Forecaster $forecaster, private Replenishment $replenishment)
     {
@@ -52,23 +52,15 @@ final readonly class Decision
             ),
             $places,
         );
-        $spare = [];
-        foreach ($outcomes as $outcome) {
-            if ($outcome->spare() > 0) {
-                $spare[$outcome->place->site] = $outcome->spare();
-            }
+        $moves = SurplusFirst::among($outcomes, $background);
+        $given = [];
+        foreach (array_merge(...$moves) as $move) {
+            $given[$move->site] = ($given[$move->site] ?? 0.0) + $move->units;
         }
         $findings = [];
         foreach ($outcomes as $outcome) {
-            $moves = [];
-            if ($outcome->proposal->packs->isPositive() && Reason::Asked !== $outcome->proposal->reason) {
-                $others = array_diff_key($spare, [$outcome->place->site => true]);
-                foreach (SurplusFirst::of($outcome->proposal->needed->toFloat(), $others) as $site => $units) {
-                    $moves[] = new Move($site, $units);
-                    $spare[$site] -= $units;
-                }
-            }
-            $findings[] = $this->finding($outcome, $moves, $background);
+            $site = $outcome->place->site;
+            $findings[] = $this->finding($outcome, $moves[$site] ?? [], $given[$site] ?? 0.0, $background);
         }
 
         return $findings;
@@ -301,14 +293,17 @@ final readonly class Decision
             : $policy;
     }
 
-    /** @param list<Move> $moves */
-    private function finding(PlaceOutcome $outcome, array $moves, Background $background): Finding
+    /**
+     * @param list<Move> $moves from other sites
+     * @param float      $given stock units to other sites
+     */
+    private function finding(PlaceOutcome $outcome, array $moves, float $given, Background $background): Finding
     {
         $packs = $outcome->proposal->packs;
         $offer = $outcome->sourced->offer;
-        if ([] !== $moves && null !== $offer) {
-            $given = array_sum(array_map(static fn (Move $move): float => $move->units, $moves));
-            $packs = $offer->rule->packsFor($outcome->proposal->needed->minus(number_format($given, 3, '.', '')));
+        $net = array_sum(array_map(static fn (Move $move): float => $move->units, $moves)) - $given;
+        if (0.0 !== $net && null !== $offer && $packs->isPositive()) {
+            $packs = $offer->rule->packsFor($outcome->proposal->needed->minus(number_format($net, 3, '.', '')));
         }
         $steering = $outcome->place->steering;
         $listed = $this->isListed($outcome, $packs, $background);

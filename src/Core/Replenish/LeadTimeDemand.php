@@ -34,10 +34,8 @@ final readonly class LeadTimeDemand
     }
 
     /**
-     * The level, brought up to at every review, that serves the share asked for; where that would overshoot by much,
-     * the
-     * level below if it is nearer. Orders may overtake each other: each order of the past is still out with the
-     * probability that its lead time is longer than its age.
+     * The level, brought up to at every review, that serves the share of demand asked for. Orders may overtake each
+     * other: each order of the past is still out with the probability that its lead time is longer than its age.
      */
     public function levelFor(float $share, int $review): int
     {
@@ -51,8 +49,67 @@ final readonly class LeadTimeDemand
 
             return 1 - $short / $wanted;
         };
+
+        return self::nearest($served, $share, $pairs[count($pairs) - 1][0]);
+    }
+
+    /**
+     * The level, brought up to at every review, at which the share of cycles asked for, each from one arrival to the
+     * next, passes without a shortage. Looked at just before an arrival: what is out then is what was wanted in the
+     * cycles whose orders are not here yet; a period without an arrival ends no cycle.
+     */
+    public function levelForCycles(float $share, int $review): int
+    {
+        $lot = $this->perPeriod->times($review);
+        $nothing = $lot->probabilities[0];
+        $longest = max(array_keys($this->leadTimes));
+        $ends = [];
+        for ($offset = 0; $offset < $review; ++$offset) {
+            $out = $since = $this->perPeriod->times($offset);
+            $without = 1.0;
+            $still = $since;
+            for ($age = $offset; $age <= $longest; $age += $review) {
+                $now = $this->leadTimes[$age] ?? 0.0;
+                $later = 0.0;
+                foreach ($this->leadTimes as $periods => $probability) {
+                    $later += $periods > $age ? $probability : 0.0;
+                }
+                $here = max(0.0, 1 - $now - $later);
+                $zero = Counts::of([1.0]);
+                if ($now + $later > 0) {
+                    $out = $out->plus(Counts::mixture([[$lot, $now + $later], [$zero, $here]]));
+                }
+                // The same with nothing arriving: an order that would have come now was for nothing.
+                $quiet = $here + $now * $nothing;
+                $without *= $quiet + $later;
+                if ($quiet + $later > 0) {
+                    $still = $still->plus(Counts::mixture([[$lot, $later], [$zero, $quiet]]));
+                }
+            }
+            $ends[] = [$out, $still, $without];
+        }
+        $arrivals = array_sum(array_map(static fn (array $end): float => 1 - $end[2], $ends));
+        $covered = static function (int $level) use ($ends, $arrivals): float {
+            $sum = 0.0;
+            foreach ($ends as [$out, $still, $without]) {
+                $sum += $out->cumulative($level) - $without * $still->cumulative($level);
+            }
+
+            return $sum / $arrivals;
+        };
+
+        return self::nearest($covered, $share, $ends[0][0]);
+    }
+
+    /**
+     * Where the level would overshoot by much, the one below if it is nearer.
+     *
+     * @param callable(int): float $served share served by a level, rising with it
+     */
+    private static function nearest(callable $served, float $share, Counts $most): int
+    {
         $low = -1;
-        $high = (int) ceil($pairs[count($pairs) - 1][0]->mean() + 12 * $pairs[count($pairs) - 1][0]->deviation() + 10);
+        $high = (int) ceil($most->mean() + 12 * $most->deviation() + 10);
         while ($high - $low > 1) {
             $middle = intdiv($low + $high, 2);
             if ($served($middle) >= $share) {

@@ -49,11 +49,48 @@ final readonly class PlaceOutcome
             : null;
     }
 
-    /** Stock units this site could let another have: only from a full unit on, and only where nothing is due here. */
-    public function spare(): float
+    /** Whether something is short here that another site may have; what is bought ahead or on request is not. */
+    public function takes(): bool
     {
-        return Reason::Covered === $this->proposal->reason && $this->proposal->spare >= 1
-            ? $this->proposal->spare
-            : 0.0;
+        return $this->proposal->packs->isPositive()
+            && !in_array($this->proposal->reason, [Reason::Asked, Reason::PriceRise], true)
+            && $this->proposal->needed->isPositive();
+    }
+
+    /** Whole stock units this site could let another have at most: what stands here and is not promised. */
+    public function mayGive(): float
+    {
+        return in_array($this->proposal->reason, [Reason::Rush, Reason::Out], true)
+            ? 0.0
+            : max(0.0, floor($this->place->stock->onHand->minus($this->place->stock->promised)->toFloat()));
+    }
+
+    /** Days until what is ordered for this place could be here: now where it is due, else at the next chance. */
+    public function daysToNextDelivery(): float
+    {
+        return $this->sourced->leadTime->days + ($this->takes() ? 0 : $this->sourced->reviewDays);
+    }
+
+    /** Stock units there and coming within so many days, less what is promised and planned. */
+    public function freeWithin(float $days): float
+    {
+        $stock = $this->place->stock;
+
+        return $stock->onHand->minus($stock->promised)->plus($stock->coming->within($days))->toFloat()
+            - PlannedDemand::until($stock->planned, $stock->coming->today, $days);
+    }
+
+    /** Stock units promised to customers that are not there. */
+    public function waiting(): float
+    {
+        return max(0.0, ceil($this->place->stock->promised->minus($this->place->stock->onHand)->toFloat()));
+    }
+
+    /** What is lost with each stock unit that cannot be sold, home currency. */
+    public function margin(): float
+    {
+        $worth = $this->place->item->worth;
+
+        return null === $worth->salesPrice ? 0.0 : max(0.0, $worth->salesPrice - $worth->unitCost);
     }
 }

@@ -15,7 +15,6 @@ final readonly class Proposal
      * @param float|null               $coverDays days the stock on hand lasts; null where nothing sells
      * @param float $shortIfNot stock units expected to be missed if it is ordered at the next chance and not now
      * @param float $atRisk what that waiting costs, home currency, see CostOfWaiting
-     * @param float $spare stock units beyond its own needs for the whole horizon, which another site could have
      * @param float|null $dueInDays days until the stock position reaches the reorder point; null for never
      * @param BringForward|null        $forward   an open order that would save the day if it came sooner
      */
@@ -27,7 +26,6 @@ final readonly class Proposal
         public Explanation $explanation,
         public float $shortIfNot = 0.0,
         public float $atRisk = 0.0,
-        public float $spare = 0.0,
         public ?float $dueInDays = null,
         public ?BringForward $forward = null,
     ) {

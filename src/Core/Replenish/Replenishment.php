@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace TallBarrel\Core\Replenish;
 
-use Brick\Math\BigDecimal;
-
 /**
  * Decides about one item at one site: once the stock position (on hand, plus what comes in time, less promised) has
  * fallen to where its policy says so, how much to buy, and why. In the literature the (R, s, S) and (R, s, Q) systems,
@@ -23,7 +21,6 @@ final readonly class Replenishment
         $forward = $this->forward($need);
         $perDay = $need->forecast->perDay();
         $waiting = CostOfWaiting::of($need, $position, $requirement, $rounded);
-        $upTo = BigDecimal::max($position->upTo, $position->reorderPoint);
 
         return new Proposal(
             $this->reason($need, $position, $requirement, $rounded->packs->isPositive()),
@@ -33,9 +30,6 @@ final readonly class Replenishment
             (new Explaining($need, $levels, $position, $requirement, $rounded))->explanation($forward),
             $waiting->missed,
             $waiting->total(),
-            $need->policy->kind->aimsAtService() || PolicyKind::MinMax === $need->policy->kind
-                ? max(0.0, floor($position->free->minus($upTo)->toFloat()))
-                : 0.0,
             match (true) {
                 $requirement->below => 0.0,
                 $perDay > 0 => max(0.0, $position->position->minus($position->reorderPoint)->toFloat()) / $perDay,

@@ -29,15 +29,21 @@ final readonly class SafetyStock
         if ($untilNext->mean() <= 0 || $untilNext->deviation() <= 0) {
             return 0.0;
         }
+        $lead = $forecast->distribution($leadTime->days, $leadTime->spread);
         $point = $target->isFill()
-            ? FillRate::reorderPoint(
+            ? FillRate::reorderPoint($target->level, $lot, $untilNext, $lead, $toLevel)
+            : CycleService::reorderPoint(
                 $target->level,
                 $lot,
                 $untilNext,
-                $forecast->distribution($leadTime->days, $leadTime->spread),
+                $lead,
+                $forecast->shape->with(
+                    $untilNext->mean() - $lead->mean(),
+                    sqrt(max(0.0, $untilNext->deviation() ** 2 - $lead->deviation() ** 2)),
+                    $forecast->errors,
+                ),
                 $toLevel,
-            )
-            : $untilNext->quantile($target->level);
+            );
 
         return max(0.0, $point - $untilNext->mean());
     }

@@ -16,7 +16,7 @@ final readonly class Simulation
     private function __construct(
         /** Share of demand served at once. */
         public float $fillRate,
-        /** Share of replenishment cycles without a shortage. */
+        /** Share of replenishment cycles, from arrival to arrival, in which nothing was owed or lost. */
         public float $cycleService,
         /** Stock units held at the end of a period. */
         public float $averageStock,
@@ -94,10 +94,11 @@ final readonly class Simulation
             $now = $demand($period);
             $missing = max(0.0, $now - max(0.0, $stock));
             $stock -= $now;
+            // What is still owed from a cycle before is short in this one too.
+            $shortInCycle = $shortInCycle || $stock < -1e-9;
             if (!$backorders && $stock < 0) {
                 $stock = 0.0;
             }
-            $shortInCycle = $shortInCycle || $missing > 1e-9;
             if ($counts) {
                 $wanted += $now;
                 $short += $missing;

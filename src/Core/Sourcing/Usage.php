@@ -15,4 +15,10 @@ final readonly class Usage
     public function __construct(public float $perDay, public ?float $daysUntilOut, public float $margin)
     {
     }
+
+    /** Of a part of what is bought: the rest lasts as long, so that each lasts as long as both together. */
+    public function ofPart(float $share): self
+    {
+        return new self($this->perDay * $share, $this->daysUntilOut, $this->margin);
+    }
 }

@@ -13,6 +13,8 @@ use Symfony\Component\Console\Output\OutputInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Sourcing\Award\Award;
 use TallBarrel\Core\Sourcing\Award\Share;
+use TallBarrel\Core\Sourcing\Award\Split;
+use TallBarrel\Core\Sourcing\Award\Splitting;
 
 #[AsCommand('sourcing:award', 'Shares the lines of a JSON file out among its suppliers so that they cost least')]
 final class AwardCommand extends Command
@@ -33,7 +35,7 @@ final class AwardCommand extends Command
             $text = is_file($file)
                 ? (string) file_get_contents($file)
                 : throw InvalidValue::because(sprintf('There is no file “%s”.', $file));
-            $basket = AwardFile::read($text);
+            $asked = AwardFile::read($text);
         } catch (InvalidValue $problem) {
             ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln(
                 $problem->getMessage(),
@@ -41,7 +43,11 @@ final class AwardCommand extends Command
 
             return self::FAILURE;
         }
+        $basket = $asked->basket;
         $best = $basket->best(self::STEPS);
+        if (null !== $asked->handling) {
+            $best = Splitting::of($basket, $best, $asked, $asked->handling);
+        }
         $alone = [];
         foreach (array_keys($basket->suppliers) as $supplier) {
             $one = $basket->allFrom((string) $supplier);
@@ -51,6 +57,17 @@ final class AwardCommand extends Command
             json_encode(
                 [
                     'assignment' => (object) $best->chosen,
+                    'splits' => array_map(
+                        static fn (Split $split): array => [
+                            'line' => $split->line,
+                            'units' => [
+                                $split->first => round($split->firstUnits, 3),
+                                $split->second => round($split->secondUnits, 3),
+                            ],
+                            'saves' => round($split->saves, 4),
+                        ],
+                        $best->splits,
+                    ),
                     'unmet' => $best->unmet,
                     'cost' => round($best->cost(), 4),
                     'feasible' => $best->canBeKept(),

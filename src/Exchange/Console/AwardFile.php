@@ -8,15 +8,34 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Sourcing\Award\Basket;
 use TallBarrel\Core\Sourcing\Award\Bid;
 use TallBarrel\Core\Sourcing\Award\Bidder;
+use TallBarrel\Core\Sourcing\Award\PartsOfLines;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\OrderMinimum;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 
-/** A basket as a JSON file; docs/sourcing.md says what may stand in it. */
-final readonly class AwardFile
+/**
+ * A basket as a JSON file; docs/sourcing.md says what may stand in it.
+ *
+ * @phpstan-type Asked array{prices: PriceBreaks, content: float, minimum: float, rate: float, extra: float, kg: float}
+ */
+final readonly class AwardFile implements PartsOfLines
 {
+    /**
+     * @param float|null                               $handling of one order line more, home currency; null where no
+     *      line is to be split
+     * @param array<string, float>                     $units    by line
+     * @param array<string, array<string, Asked>>      $asked    by line and supplier
+     */
+    private function __construct(
+        public Basket $basket,
+        public ?float $handling,
+        private array $units,
+        private array $asked,
+    ) {
+    }
+
     /** @throws InvalidValue naming the place and the value */
-    public static function read(string $json): Basket
+    public static function read(string $json): self
     {
         $data = json_decode($json, true);
         if (!is_array($data)) {
@@ -39,7 +58,7 @@ final readonly class AwardFile
                 self::number($supplier, 'capacity', $at),
             );
         }
-        $lines = [];
+        $lines = $units = $asked = [];
         foreach (self::table($data, 'lines', 'the file') as $name => $line) {
             $at = sprintf('line “%s”', $name);
             $quantity = self::number($line, 'quantity', $at) ?? throw InvalidValue::because($at.' has no quantity.');
@@ -62,19 +81,68 @@ final readonly class AwardFile
                 if ($content <= 0) {
                     throw InvalidValue::because(sprintf('%s: a pack of %g holds nothing.', $where, $content));
                 }
-                $packs = max(ceil(round($quantity / $content, 9)), self::number($offer, 'minimum', $where) ?? 0.0);
-                $value = PriceBreaks::read((string) $prices)->costOf((string) $packs)->toFloat();
                 $duty = self::number($offer, 'duty_percent', $where) ?? 0.0;
-                $lines[(string) $name][(string) $supplier] = new Bid(
-                    $value * $bidder->homeForOne * (1 + $duty / 100) + (self::number($offer, 'extra', $where) ?? 0.0),
-                    $value,
-                    $packs * $content * (self::number($line, 'kg', $at) ?? 0.0),
-                    $packs,
-                );
+                $asked[(string) $name][(string) $supplier] = $terms = [
+                    'prices' => PriceBreaks::read((string) $prices),
+                    'content' => $content,
+                    'minimum' => self::number($offer, 'minimum', $where) ?? 0.0,
+                    'rate' => $bidder->homeForOne * (1 + $duty / 100),
+                    'extra' => self::number($offer, 'extra', $where) ?? 0.0,
+                    'kg' => self::number($line, 'kg', $at) ?? 0.0,
+                ];
+                $lines[(string) $name][(string) $supplier] = self::bid($terms, $quantity);
             }
+            $units[(string) $name] = $quantity;
         }
 
-        return new Basket($lines, $bidders);
+        return new self(
+            new Basket($lines, $bidders),
+            true === ($data['split'] ?? false) ? self::number($data, 'handling', 'the file') ?? 0.0 : null,
+            $units,
+            $asked,
+        );
+    }
+
+    /** @param Asked $asked */
+    private static function bid(array $asked, float $quantity): Bid
+    {
+        $packs = max(ceil(round($quantity / $asked['content'], 9)), $asked['minimum']);
+        $value = $asked['prices']->costOf((string) $packs)->toFloat();
+
+        return new Bid(
+            $value * $asked['rate'] + $asked['extra'],
+            $value,
+            $packs * $asked['content'] * $asked['kg'],
+            $packs,
+        );
+    }
+
+    public function units(int|string $line): float
+    {
+        return $this->units[$line] ?? 0.0;
+    }
+
+    public function part(int|string $line, int|string $supplier, float $units): ?Bid
+    {
+        $asked = $this->asked[$line][$supplier] ?? null;
+
+        return null === $asked || $units <= 0 ? null : self::bid($asked, $units);
+    }
+
+    public function steps(int|string $line, int|string $supplier): array
+    {
+        $asked = $this->asked[$line][$supplier] ?? null;
+        if (null === $asked) {
+            return [];
+        }
+        $steps = array_map(
+            static fn (array $step): float => $step['from']->toFloat() * $asked['content'],
+            $asked['prices']->byPacks(),
+        );
+        $all = $this->units($line);
+        $steps[] = floor($all / $asked['content']) * $asked['content'];
+
+        return array_values(array_filter($steps, static fn (float $step): bool => $step > 0 && $step < $all));
     }
 
     /** @param array<mixed> $freight */

@@ -12,6 +12,7 @@ use Symfony\Component\Console\Input\InputInterface;
 use Symfony\Component\Console\Input\InputOption;
 use Symfony\Component\Console\Output\ConsoleOutputInterface;
 use Symfony\Component\Console\Output\OutputInterface;
+use TallBarrel\Core\Demand\Cleaning;
 use TallBarrel\Core\Demand\Contest;
 use TallBarrel\Core\Demand\Fan;
 use TallBarrel\Core\Demand\Method\MethodName;
@@ -42,6 +43,7 @@ final class ForecastCommand extends Command
                 'auto, or one of '.implode(', ', array_column(MethodName::cases(), 'value')),
                 'auto',
             )
+            ->addOption('as-it-is', null, InputOption::VALUE_NONE, 'Take odd single values as they are')
             ->addOption('format', null, InputOption::VALUE_REQUIRED, 'json or table', 'table');
     }
 
@@ -82,11 +84,12 @@ final class ForecastCommand extends Command
                 0.0,
                 ...array_map(static fn (?float $value): float => $value ?? 0.0, [...$series->history, 0.0]),
             );
+            $lifted = array_map(
+                static fn (?float $value): ?float => null === $value ? null : $value - 2 * $lift,
+                $series->history,
+            );
             $outcome = Contest::over(
-                array_map(
-                    static fn (?float $value): ?float => null === $value ? null : $value - 2 * $lift,
-                    $series->history,
-                ),
+                true === $input->getOption('as-it-is') ? $lifted : Cleaning::ofSeries($lifted, $period),
                 $period,
                 $horizon,
                 null,

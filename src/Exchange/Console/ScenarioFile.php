@@ -56,17 +56,7 @@ final readonly class ScenarioFile
     /** @throws InvalidValue naming the field and its value */
     public static function read(string $path): self
     {
-        if (!is_file($path) || !is_readable($path)) {
-            throw InvalidValue::because(sprintf('There is no readable file “%s”.', $path));
-        }
-        try {
-            $data = json_decode((string) file_get_contents($path), true, 16, \JSON_THROW_ON_ERROR);
-        } catch (\JsonException $broken) {
-            throw InvalidValue::because(sprintf('“%s” is not JSON: %s.', $path, $broken->getMessage()));
-        }
-        if (!is_array($data) || array_is_list($data)) {
-            throw InvalidValue::because(sprintf('“%s” holds no object; expected {"demand": …, "policy": …}.', $path));
-        }
+        $data = JsonFile::read($path, '{"demand": …, "policy": …}');
         foreach (array_keys($data) as $key) {
             if (!in_array($key, self::KNOWN, true)) {
                 throw InvalidValue::because(

@@ -5,15 +5,11 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Console;
 
 use Symfony\Component\Console\Attribute\AsCommand;
-use Symfony\Component\Console\Command\Command;
-use Symfony\Component\Console\Input\InputArgument;
-use Symfony\Component\Console\Input\InputInterface;
-use Symfony\Component\Console\Output\ConsoleOutputInterface;
-use Symfony\Component\Console\Output\OutputInterface;
 use TallBarrel\Core\Demand\Distribution\Counts;
 use TallBarrel\Core\Demand\Distribution\Draws;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Replenish\BestReorderLevels;
+use TallBarrel\Core\Replenish\CycleService;
 use TallBarrel\Core\Replenish\FillRate;
 use TallBarrel\Core\Replenish\LeadTimeDemand;
 use TallBarrel\Core\Replenish\Renewal;
@@ -24,40 +20,13 @@ use TallBarrel\Core\Replenish\StockPolicy;
     'replenish:simulate',
     'Plays a stock policy over demand that is given or drawn, and finds the best levels where there are costs.',
 ),]
-final class SimulateCommand extends Command
+final class SimulateCommand extends AnswerFromFile
 {
-    protected function configure(): void
+    protected const FILE = 'JSON with demand, lead_time, costs, policy, periods, seed; see docs/planning.md';
+
+    protected function answer(string $file): array
     {
-        $this->addArgument(
-            'file',
-            InputArgument::REQUIRED,
-            'JSON with demand, lead_time, costs, policy, periods, seed; see docs/planning.md',
-        );
-    }
-
-    protected function execute(InputInterface $input, OutputInterface $output): int
-    {
-        try {
-            $file = $input->getArgument('file');
-            $scenario = ScenarioFile::read(is_string($file) ? $file : '');
-            $output->writeln(
-                json_encode($this->play($scenario), \JSON_THROW_ON_ERROR | \JSON_PRETTY_PRINT),
-                OutputInterface::OUTPUT_RAW,
-            );
-        } catch (InvalidValue $invalid) {
-            ($output instanceof ConsoleOutputInterface ? $output->getErrorOutput() : $output)->writeln(
-                '<error>'.$invalid->getMessage().'</error>',
-            );
-
-            return Command::FAILURE;
-        }
-
-        return Command::SUCCESS;
-    }
-
-    /** @return array<string, mixed> */
-    private function play(ScenarioFile $scenario): array
-    {
+        $scenario = ScenarioFile::read($file);
         $perPeriod = Counts::rounding($scenario->demand);
         $leads = new LeadTimeDemand($perPeriod, $scenario->leadTimes);
         $best =
@@ -151,7 +120,7 @@ final class SimulateCommand extends Command
                     ? $figures['S']
                     : ($service->isFill()
                         ? $leads->levelFor($service->level, $scenario->review)
-                        : $until->quantile($service->level));
+                        : $leads->levelForCycles($service->level, $scenario->review));
 
             return [StockPolicy::always($level), ['type' => 'order-up-to', 'S' => $level]];
         }
@@ -167,7 +136,14 @@ final class SimulateCommand extends Command
                     $toLevel,
                     $toLevel ? new Renewal($perPeriod->times($scenario->review)) : null,
                 )
-                : $until->quantile($service->level);
+                : CycleService::reorderPoint(
+                    $service->level,
+                    $figures['Q'],
+                    $until,
+                    $leads->with(0),
+                    $perPeriod->times($scenario->review),
+                    $toLevel,
+                );
         }
         if ($toLevel) {
             $level = null === $service ? $figures['S'] : $point + $figures['Q'];

@@ -128,4 +128,15 @@ final class HistoryTest extends TestCase
         );
         self::assertSame('C', ValueClass::of([1 => 0.0])[1]->value);
     }
+
+    /** Two, three and a fair's forty in the first four weeks: the forty is not what it will sell. */
+    public function testAOneOffIsFoundInTheFirstWeeksToo(): void
+    {
+        $clean = static fn (float ...$weeks): array => Cleaning::of(
+            WeeklyHistory::of(array_values($weeks), array_fill(0, count($weeks), 0)),
+        )->history->demand;
+        self::assertSame([2.0, 3.0, 2.0, 2.0], $clean(2.0, 3.0, 40.0, 2.0));
+        self::assertSame([2.0, 3.0, 40.0], $clean(2.0, 3.0, 40.0), 'three tell nothing');
+        self::assertSame([40.0, 38.0, 44.0, 41.0], $clean(40.0, 38.0, 44.0, 41.0));
+    }
 }

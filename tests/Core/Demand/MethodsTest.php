@@ -13,11 +13,15 @@ use TallBarrel\Core\Demand\Distribution\Gamma;
 use TallBarrel\Core\Demand\Distribution\Mixture;
 use TallBarrel\Core\Demand\Distribution\Normal;
 use TallBarrel\Core\Demand\ErrorScale;
+use TallBarrel\Core\Demand\Method\Autoregression;
 use TallBarrel\Core\Demand\Method\Intermittent;
 use TallBarrel\Core\Demand\Method\MovingAverage;
 use TallBarrel\Core\Demand\Method\Naive;
+use TallBarrel\Core\Demand\Method\OnLogarithm;
 use TallBarrel\Core\Demand\Method\Season;
 use TallBarrel\Core\Demand\Method\SeasonalIndex;
+use TallBarrel\Core\Demand\Method\Smoothing;
+use TallBarrel\Core\Demand\Method\Trend;
 
 /** The methods of forecasting and the distributions, each worked by hand on a few numbers. */
 final class MethodsTest extends TestCase
@@ -54,6 +58,34 @@ final class MethodsTest extends TestCase
             [2 => [5.5], 3 => [7.5], 1 => [5.0]],
             MovingAverage::of(2)->roll([5.0, 6.0, 9.0, 1.0], [2, 3, 1], 1),
         );
+    }
+
+    /** Source: R 4.2.2, lm() of the distance from the mean on the one before, Nile 1871 to 1900. */
+    public function testAnAutoregressionIsRsLeastSquares(): void
+    {
+        $nile = [
+            1120.0, 1160, 963, 1210, 1160, 1160, 813, 1230, 1370, 1140, 995, 935, 1110, 994, 1020, 960, 1180, 799, 958,
+            1140, 1100, 1210, 1150, 1250, 1260, 1220, 1030, 1100, 774, 840,
+        ];
+        $model = Autoregression::fit($nile);
+        self::assertEqualsWithDelta([1078.36666667, 0.22614170], [$model->mean, $model->share], 1e-7);
+        [$next, , $third] = $model->roll($nile, [30], 3)[30];
+        self::assertEqualsWithDelta([1024.46202293, 1075.60997944], [$next, $third], 1e-6);
+        // A value that is not known lets the distance fade as if it had been as forecast.
+        self::assertEqualsWithDelta($third, $model->roll([...$nile, null, null], [32], 1)[32][0], 1e-9);
+        $turns = [1040.0, 1120, 1040, 1120];
+        // 1080 − 0.98 × 40: not quite all of it comes back, so that every distance fades.
+        self::assertEqualsWithDelta(1040.8, Autoregression::fit($turns)->roll($turns, [4], 1)[4][0], 1e-9);
+    }
+
+    /** 100, 110, 121 grow by a tenth each: what a method adds to the logarithm multiplies the series. */
+    public function testOnTheLogarithmATrendGrowsByAShare(): void
+    {
+        $demand = [100.0, 110, 121, 133.1, 146.41, 161.051, 177.1561, 194.87171, 214.358881, 235.7947691];
+        $holt = Smoothing::fit(OnLogarithm::of($demand), Trend::Linear);
+        $ahead = (new OnLogarithm($holt))->roll($demand, [10], 2)[10];
+        self::assertEqualsWithDelta(259.3742460, $ahead[0], 0.01);
+        self::assertEqualsWithDelta(285.3116706, $ahead[1], 0.02);
     }
 
     public function testAMovingAverageIsTheMeanOfTheLastKnownValues(): void

@@ -6,6 +6,7 @@ namespace TallBarrel\Tests\Core\Replenish;
 
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Replenish\BudgetCut;
+use TallBarrel\Core\Replenish\BudgetLimit;
 use TallBarrel\Core\Replenish\BudgetLine;
 use TallBarrel\Core\Replenish\Reason;
 
@@ -103,6 +104,70 @@ final class BudgetCutTest extends TestCase
         self::assertLessThanOrEqual(20200.0, $all - $lost);
         self::assertGreaterThan(20100.0, $all - $lost);
         self::assertLessThan(2.0, $cut->gap);
+    }
+
+    /** Months and categories together, against every choice: all kept, and no worse than the gap that is told. */
+    public function testSeveralBudgetsAreKeptAndTheGapTellsHowFarOff(): void
+    {
+        mt_srand(12);
+        $exact = 0;
+        for ($round = 0; $round < 200; ++$round) {
+            $lines = $hives = $january = [];
+            $count = mt_rand(2, 9);
+            for ($key = 0; $key < $count; ++$key) {
+                $lines[$key] = self::line(mt_rand(100, 90000) / 100, mt_rand(0, 5000) / 100);
+                if (mt_rand(0, 1) > 0) {
+                    $hives[$key] = $lines[$key]->value;
+                }
+                $january[$key] = $lines[$key]->value / mt_rand(1, 3);
+            }
+            $limits = [
+                new BudgetLimit(
+                    mt_rand(0, 250000) / 100,
+                    array_map(static fn (BudgetLine $one): float => $one->value, $lines),
+                ),
+                new BudgetLimit(mt_rand(0, 90000) / 100, $hives),
+                new BudgetLimit(mt_rand(0, 150000) / 100, $january),
+            ];
+            $least = INF;
+            for ($choice = 0; $choice < 1 << $count; ++$choice) {
+                $kept = array_filter(
+                    $lines,
+                    static fn (int $key): bool => 1 === ($choice >> $key & 1),
+                    \ARRAY_FILTER_USE_KEY,
+                );
+                if (self::keeps($kept, $limits)) {
+                    $least = min($least, self::lost(array_diff_key($lines, $kept)));
+                }
+            }
+            $cut = BudgetCut::within($lines, $limits);
+            $out = array_intersect_key($lines, array_flip($cut->out));
+            self::assertTrue(self::keeps(array_diff_key($lines, $out), $limits), 'round '.$round);
+            self::assertLessThanOrEqual($least + $cut->gap + 0.006, self::lost($out), 'round '.$round);
+            $exact += self::lost($out) < $least + 0.006 ? 1 : 0;
+        }
+        self::assertGreaterThan(170, $exact, 'nearly always it is the best');
+    }
+
+    /**
+     * @param array<int, BudgetLine> $kept
+     * @param list<BudgetLimit>      $limits
+     */
+    private static function keeps(array $kept, array $limits): bool
+    {
+        foreach ($limits as $limit) {
+            if (array_sum(array_intersect_key($limit->values, $kept)) > $limit->left + 1e-6) {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
+    /** @param array<int, BudgetLine> $out */
+    private static function lost(array $out): float
+    {
+        return array_sum(array_map(static fn (BudgetLine $line): float => $line->loss, $out));
     }
 
     private static function line(float $value, float $loss, Reason $reason = Reason::BelowReorderPoint): BudgetLine

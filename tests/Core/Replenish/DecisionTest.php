@@ -26,6 +26,7 @@ use TallBarrel\Core\Replenish\ItemFacts;
 use TallBarrel\Core\Replenish\ItemSite;
 use TallBarrel\Core\Replenish\ItemWorth;
 use TallBarrel\Core\Replenish\KnownForecast;
+use TallBarrel\Core\Replenish\Move;
 use TallBarrel\Core\Replenish\Note;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\PlannedDemand;
@@ -40,6 +41,8 @@ use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Core\Replenish\Steering;
 use TallBarrel\Core\Replenish\StockNow;
 use TallBarrel\Core\Replenish\SupplierTerms;
+use TallBarrel\Core\Replenish\Way;
+use TallBarrel\Core\Replenish\Ways;
 use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 
@@ -100,6 +103,7 @@ final class DecisionTest extends TestCase
         ?array $listed = null,
         ?float $coverDays = null,
         ?Newcomers $alike = null,
+        ?Ways $ways = null,
     ): Background {
         $days = OrderDays::of([], '14:00', [], []);
 
@@ -117,6 +121,7 @@ final class DecisionTest extends TestCase
             4.0,
             0.2,
             $alike ?? new Newcomers(),
+            $ways ?? new Ways(),
         );
     }
 
@@ -145,7 +150,7 @@ final class DecisionTest extends TestCase
     {
         [$finding] = self::decide([self::place(1, 2)]);
         self::assertTrue($finding->listed && $finding->chosen);
-        self::assertSame(Reason::BelowSafetyStock, $finding->outcome->proposal->reason);
+        self::assertSame(Reason::BelowReorderPoint, $finding->outcome->proposal->reason);
         $packs = $finding->packs->toInt();
         self::assertGreaterThan(1, $packs);
         self::assertSame(sprintf('%d.00', 24 * $packs), (string) $finding->value()?->amount);
@@ -188,12 +193,49 @@ final class DecisionTest extends TestCase
     public function testAnotherSitesSurplusComesBeforeBuyingAndIsGivenOnce(): void
     {
         [$first, $second, $third] = self::decide([self::place(1, 0), self::place(2, 0), self::place(3, 200)]);
-        self::assertSame([3], array_map(static fn ($move): int => $move->site, $first->moves));
-        $given = array_sum(array_map(static fn ($move): float => $move->units, [...$first->moves, ...$second->moves]));
-        self::assertLessThanOrEqual($third->outcome->spare(), $given);
+        self::assertSame([3], array_map(static fn (Move $move): int => $move->site, $first->moves));
+        $all = [...$first->moves, ...$second->moves];
+        $given = array_sum(array_map(static fn (Move $move): float => $move->units, $all));
+        self::assertLessThan(200 - 2 * self::WEEKLY, $given, 'what it needs itself stays');
+        self::assertGreaterThan(2 * self::WEEKLY, $given);
         self::assertSame([], $third->moves);
         [$alone] = self::decide([self::place(1, 0)]);
         self::assertTrue($first->packs->isLessThan($alone->packs), 'less is bought where another site gives');
+    }
+
+    /** A customer waits for 8; what the shop has lasts 49 days, no more than it is to be brought up to. */
+    public function testAWaitingCustomerIsWorthWhatAnotherSiteRisks(): void
+    {
+        $depot = self::place(1, 0, promised: 8);
+        [$waits, $shop] = self::decide([$depot, self::place(2, 70)]);
+        self::assertSame(Reason::Covered, $shop->outcome->proposal->reason);
+        self::assertSame([2], array_map(static fn (Move $move): int => $move->site, $waits->moves));
+        self::assertGreaterThanOrEqual(8.0, $waits->moves[0]->units);
+        self::assertGreaterThan($waits->moves[0]->risks, $waits->moves[0]->saves);
+        // The shop would be empty itself before anything could come: not a unit beyond the customer's.
+        [$waits] = self::decide([$depot, self::place(2, 16)]);
+        self::assertSame([8.0], array_map(static fn (Move $move): float => $move->units, $waits->moves));
+        // Nothing goes that way; and what is not worth a journey is bought.
+        $closed = self::background(ways: new Ways([2 => [1 => null]]));
+        [$waits] = self::decide([$depot, self::place(2, 70)], null, $closed);
+        self::assertSame([], $waits->moves);
+        [$low] = self::decide(
+            [self::place(1, 12), self::place(2, 70)],
+            null,
+            self::background(ways: new Ways([2 => [1 => Way::of(1, 500.0)]])),
+        );
+        self::assertSame([], $low->moves);
+        self::assertTrue($low->packs->isPositive());
+    }
+
+    /** What a site gives that is due itself, it buys again in the same order. */
+    public function testWhatIsGivenByASiteThatIsDueIsBoughtForIt(): void
+    {
+        [$alone] = self::decide([self::place(2, 12)]);
+        self::assertTrue($alone->packs->isPositive());
+        [$waits, $gives] = self::decide([self::place(1, 0, promised: 12), self::place(2, 12)]);
+        self::assertSame([12.0], array_map(static fn (Move $move): float => $move->units, $waits->moves));
+        self::assertTrue($gives->packs->isGreaterThan($alone->packs));
     }
 
     public function testTheFirstChoiceIsBoughtFromAndTheOthersAreNamed(): void
@@ -229,7 +271,7 @@ final class DecisionTest extends TestCase
         );
         [$alone] = self::decide([self::place(1, 2, null, $record)]);
         self::assertLessThan(
-            0.6 * $alone->outcome->proposal->needed->toFloat(),
+            0.7 * $alone->outcome->proposal->needed->toFloat(),
             $finding->outcome->proposal->needed->toFloat(),
         );
         // What is kept is taken as it is, not drawn a second time.

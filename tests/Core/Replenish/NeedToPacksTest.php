@@ -377,15 +377,6 @@ final class NeedToPacksTest extends TestCase
         self::assertSame(7.0, self::proposed(self::need('200'))->dueInDays, '70 pieces above the point');
         self::assertSame(0.0, self::proposed(self::need('130'))->dueInDays);
         self::assertSame(0.0, self::proposed(self::need('10', '30'))->coverDays, 'more is promised than there is');
-        self::assertSame([50.0, 0.0], [
-            self::proposed(self::need('250'))->spare,
-            self::proposed(self::need('200'))->spare,
-        ]);
-        self::assertSame(
-            0.0,
-            self::proposed(self::need('250', policy: self::policy(PolicyKind::Par, 60)))->spare,
-            'a wanted level is nobody’s surplus',
-        );
     }
 
     private static function proposed(Need $need): Proposal

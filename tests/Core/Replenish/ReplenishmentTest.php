@@ -242,7 +242,9 @@ final class ReplenishmentTest extends TestCase
         // 140 at 2.00 are 70 pieces, seven to ten days at ten a day; 560 are four weeks.
         $small = self::propose('0', policy: self::policy(PolicyKind::CoverValue, 140));
         $large = self::propose('0', policy: self::policy(PolicyKind::CoverValue, 560));
-        self::assertEqualsWithDelta(210.0, $large->needed->minus($small->needed)->toFloat(), 1.0);
+        $without = static fn (Proposal $one): float => $one->explanation->orderUpTo - $one->explanation->safetyStock;
+        self::assertEqualsWithDelta(210.0, $without($large) - $without($small), 1.0);
+        self::assertLessThan($small->explanation->safetyStock, $large->explanation->safetyStock, 'seldom in doubt');
     }
 
     public function testPlannedDemandComesOnTopAndIsALineOfTheWhy(): void
@@ -378,12 +380,6 @@ final class ReplenishmentTest extends TestCase
         // A twentieth of all of it, less holding half of the 912 bought ahead for 91 days at 0.20 a year.
         self::assertEqualsWithDelta(0.05 * $units - 0.5 * 912 * 0.2 * 91.2 / 365, $ahead->atRisk, 1.0);
         self::assertGreaterThan(10.0, $ahead->atRisk);
-    }
-
-    public function testWhatIsBeyondItsOwnLevelCanBeSpared(): void
-    {
-        self::assertGreaterThan(100, self::propose('600')->spare, 'beyond its own level another site may have it');
-        self::assertSame(0.0, self::propose('100')->spare);
     }
 
     private static function totalOf(Explanation $explanation): float

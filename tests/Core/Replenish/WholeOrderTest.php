@@ -7,7 +7,6 @@ namespace TallBarrel\Tests\Core\Replenish;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Replenish\FillStep;
 use TallBarrel\Core\Replenish\SupplierOrder;
-use TallBarrel\Core\Replenish\SurplusFirst;
 
 /** One supplier's order as a whole, the month's budget, and other sites' surplus. */
 final class WholeOrderTest extends TestCase
@@ -84,14 +83,5 @@ final class WholeOrderTest extends TestCase
             SupplierOrder::complete(900, 900, $candidates, 45.0, 0.0, 0.2)->advice,
             'reached already',
         );
-    }
-
-    /** Common practice, no source: 12 needed; others can spare 7, 5 and 14. */
-    public function testTakesItFromTheOneThatCanGiveAll(): void
-    {
-        self::assertSame([3 => 12.0], SurplusFirst::of(12, [1 => 7.0, 2 => 5.0, 3 => 14.0]));
-        self::assertSame([3 => 14.0, 1 => 6.0], SurplusFirst::of(20, [1 => 7.0, 2 => 5.0, 3 => 14.0]));
-        self::assertSame([1 => 3.0], SurplusFirst::of(9, [1 => 3.0]), 'a part is better than nothing');
-        self::assertSame([], SurplusFirst::of(0, [1 => 3.0]));
     }
 }

@@ -17,8 +17,10 @@ enum MethodName: string
     case Holt = 'holt';
     case DampedHolt = 'damped-holt';
     case Theta = 'theta';
+    case Autoregression = 'autoregression';
     case HoltWintersAdditive = 'holt-winters-additive';
     case HoltWintersMultiplicative = 'holt-winters-multiplicative';
+    case HoltWintersByShares = 'holt-winters-by-shares';
     case SimpleOnSeason = 'simple-on-season';
     case DampedOnSeason = 'damped-on-season';
     case PooledSeason = 'pooled-season';
@@ -38,8 +40,10 @@ enum MethodName: string
             self::Holt => 'Holt, straight trend',
             self::DampedHolt => 'Holt, damped trend',
             self::Theta => 'theta',
+            self::Autoregression => 'autoregression',
             self::HoltWintersAdditive => 'Holt–Winters, added season',
             self::HoltWintersMultiplicative => 'Holt–Winters, multiplied season',
+            self::HoltWintersByShares => 'Holt–Winters, trend and season by shares',
             self::SimpleOnSeason => 'smoothing on its own season',
             self::DampedOnSeason => 'damped trend on its own season',
             self::PooledSeason => 'smoothing on the category’s season',
@@ -47,6 +51,19 @@ enum MethodName: string
             self::Sba => 'Syntetos–Boylan',
             self::Tsb => 'Teunter–Syntetos–Babai',
             self::Combination => 'mean of the best',
+        };
+    }
+
+    /** How many figures it settles by the series: what is freer fits the past better, and chance with it. */
+    public function freedom(): int
+    {
+        return match ($this) {
+            self::Naive, self::SeasonalNaive => 0,
+            self::Mean, self::MovingAverage, self::Simple, self::SimpleOnSeason, self::PooledSeason => 1,
+            self::Theta, self::Holt, self::Autoregression, self::Croston, self::Sba, self::Tsb => 2,
+            self::DampedHolt, self::DampedOnSeason, self::HoltWintersAdditive => 3,
+            self::HoltWintersMultiplicative, self::HoltWintersByShares => 3,
+            self::Combination => 0,
         };
     }
 

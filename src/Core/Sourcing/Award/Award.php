@@ -15,6 +15,7 @@ final readonly class Award
      * @param list<string>          $unmet  lines nobody may supply
      * @param float                 $gap    the most that a better award could save; infinite where nobody looked
      * @param int                   $steps  partial awards looked at
+     * @param list<Split>           $splits lines of which a part goes to a second supplier
      */
     public function __construct(
         public array $chosen,
@@ -22,6 +23,7 @@ final readonly class Award
         public array $unmet,
         public float $gap,
         public int $steps,
+        public array $splits = [],
     ) {
     }
 
@@ -36,10 +38,27 @@ final readonly class Award
         return [] === array_filter($this->shares, static fn (Share $share): bool => null !== $share->short);
     }
 
-    /** To half a cent, among those that break no limit. */
+    /** To half a cent, among those that break no limit and give each line to one supplier. */
     public function isProvenBest(): bool
     {
         return $this->isAllowed() && $this->gap <= self::CENT;
+    }
+
+    /** What splitting lines saves, home currency. */
+    public function savedBySplits(): float
+    {
+        return array_sum(array_map(static fn (Split $split): float => $split->saves, $this->splits));
+    }
+
+    public function splitOf(int|string $line): ?Split
+    {
+        foreach ($this->splits as $split) {
+            if ($split->line === (string) $line) {
+                return $split;
+            }
+        }
+
+        return null;
     }
 
     /**

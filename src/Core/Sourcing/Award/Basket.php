@@ -116,6 +116,40 @@ final readonly class Basket
         return array_filter($this->lines);
     }
 
+    /**
+     * What an order of one supplier costs beside its lines, home currency; far more where it breaks a minimum or the
+     * capacity.
+     *
+     * @param array{float, float, float} $sums value in the supplier's currency, kilograms, packs
+     */
+    public function orderCost(int|string $supplier, array $sums): float
+    {
+        [$value, $kilograms, $packs] = $sums;
+        if ($packs <= Search::TINY && $value <= Search::TINY && $kilograms <= Search::TINY) {
+            return 0.0;
+        }
+        $bidder = $this->suppliers[$supplier];
+
+        return $bidder->orderCost
+            + $bidder->freight->of($value, $kilograms) * $bidder->homeForOne * $bidder->freightFactor
+            + (null === self::short($bidder, $value, $kilograms, $packs) ? 0.0 : $this->penalty());
+    }
+
+    /** What an order lacks of the minimum, or has beyond the capacity. */
+    private static function short(Bidder $bidder, float $value, float $kilograms, float $packs): ?string
+    {
+        $short = $bidder->minimum->shortfall($value, $kilograms, $packs);
+        if (null === $short && null !== $bidder->capacity && $value > $bidder->capacity + 1e-6) {
+            $short = sprintf(
+                '%s more than the %s they can supply',
+                number_format(ceil($value - $bidder->capacity)),
+                number_format($bidder->capacity),
+            );
+        }
+
+        return $short;
+    }
+
     private function penalty(): float
     {
         $most = 0.0;
@@ -140,14 +174,6 @@ final readonly class Basket
             $value = array_sum(array_map(static fn (Bid $bid): float => $bid->value, $bids));
             $kilograms = array_sum(array_map(static fn (Bid $bid): float => $bid->kilograms, $bids));
             $packs = array_sum(array_map(static fn (Bid $bid): float => $bid->packs, $bids));
-            $short = $bidder->minimum->shortfall($value, $kilograms, $packs);
-            if (null === $short && null !== $bidder->capacity && $value > $bidder->capacity + 1e-6) {
-                $short = sprintf(
-                    '%s more than the %s they can supply',
-                    number_format(ceil($value - $bidder->capacity)),
-                    number_format($bidder->capacity),
-                );
-            }
             $shares[(string) $supplier] = new Share(
                 $names,
                 array_sum(array_map(static fn (Bid $bid): float => $bid->cost, $bids)),
@@ -155,7 +181,7 @@ final readonly class Basket
                 $bidder->orderCost,
                 $value,
                 $kilograms,
-                $short,
+                self::short($bidder, $value, $kilograms, $packs),
             );
         }
         uasort($shares, static fn (Share $a, Share $b): int => $b->cost() <=> $a->cost());

@@ -18,7 +18,7 @@ use TallBarrel\Core\Sourcing\Usage;
  * counted without it, and what one of freight comes to with duty, exchange, terms and holding is the mean over the
  * supplier's lines.
  */
-final class BasketDraft
+final class BasketDraft implements PartsOfLines
 {
     /** @var array<int|string, array<int|string, Bid>> */
     private array $lines = [];
@@ -26,6 +26,10 @@ final class BasketDraft
     private array $sellers = [];
     /** @var array<int|string, list<float>> */
     private array $factors = [];
+    /** @var array<int|string, float> stock units by line */
+    private array $units = [];
+    /** @var array<int|string, array<int|string, array{OfferTerms, Usage}>> by line and supplier */
+    private array $asked = [];
 
     /** @param float $orderCost of placing and receiving one more order, home currency */
     public function __construct(
@@ -56,30 +60,68 @@ final class BasketDraft
         BigDecimal $units,
         Usage $usage,
     ): ?LandedCost {
-        $with = fn (FreightTariff $freight): LandedCost => LandedCost::of(
-            $offer,
-            $seller->withFreight($freight),
-            $units,
-            $usage,
-            $this->rates,
-            $this->today,
-            new Alongside(),
-        );
-        $bare = $with(FreightTariff::none());
+        $bare = $this->landed($offer, $seller->withFreight(FreightTariff::none()), $units, $usage);
         if (isset($this->lines[$line][$supplier]) && $this->lines[$line][$supplier]->cost <= $bare->total()) {
             return null;
         }
         $perHome = $offer->rate->foreignForOne->toFloat();
-        $this->factors[$supplier][] = $with(FreightTariff::flat($perHome))->total() - $bare->total();
-        $this->lines[$line][$supplier] = new Bid(
+        $withFreight = $this->landed($offer, $seller->withFreight(FreightTariff::flat($perHome)), $units, $usage);
+        $this->factors[$supplier][] = $withFreight->total() - $bare->total();
+        $this->lines[$line][$supplier] = self::bid($offer, $bare);
+        $this->sellers[$supplier] = [$seller, 1 / $perHome];
+        $this->units[$line] = $units->toFloat();
+        $this->asked[$line][$supplier] = [$offer, $usage];
+
+        return $bare;
+    }
+
+    private function landed(OfferTerms $offer, Seller $seller, BigDecimal $units, Usage $usage): LandedCost
+    {
+        return LandedCost::of($offer, $seller, $units, $usage, $this->rates, $this->today, new Alongside());
+    }
+
+    private static function bid(OfferTerms $offer, LandedCost $bare): Bid
+    {
+        return new Bid(
             $bare->total(),
             $offer->prices->costOf($bare->packs)->toFloat(),
             $bare->units * $offer->kgPerUnit,
             $bare->packs->toFloat(),
         );
-        $this->sellers[$supplier] = [$seller, 1 / $perHome];
+    }
 
-        return $bare;
+    public function units(int|string $line): float
+    {
+        return $this->units[$line] ?? 0.0;
+    }
+
+    public function part(int|string $line, int|string $supplier, float $units): ?Bid
+    {
+        $asked = $this->asked[$line][$supplier] ?? null;
+        if (null === $asked || $units <= 0) {
+            return null;
+        }
+        [$offer, $usage] = $asked;
+
+        return self::bid($offer, $this->landed(
+            $offer,
+            $this->sellers[$supplier][0]->withFreight(FreightTariff::none()),
+            BigDecimal::of(number_format($units, 3, '.', '')),
+            $usage->ofPart($units / $this->units[$line]),
+        ));
+    }
+
+    public function steps(int|string $line, int|string $supplier): array
+    {
+        $offer = $this->asked[$line][$supplier][0] ?? null;
+        if (null === $offer) {
+            return [];
+        }
+        $steps = array_column($offer->unitBreaks(), 0);
+        $whole = $offer->rule->pack->content->multipliedBy($offer->rule->multiple)->toFloat();
+        $steps[] = floor($this->units[$line] / $whole) * $whole;
+
+        return array_values(array_filter($steps, fn (float $step): bool => $step > 0 && $step < $this->units[$line]));
     }
 
     public function basket(): Basket

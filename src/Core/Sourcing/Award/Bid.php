@@ -20,4 +20,10 @@ final readonly class Bid
         public float $packs = 1.0,
     ) {
     }
+
+    /** @return array{float, float, float} value, kilograms, packs */
+    public function uses(): array
+    {
+        return [$this->value, $this->kilograms, $this->packs];
+    }
 }

@@ -25,4 +25,28 @@ final readonly class Bidder
         public ?float $capacity = null,
     ) {
     }
+
+    /**
+     * From where an order costs less, or is accepted at all.
+     *
+     * @return list<array{int, float}> value (0), kilograms (1) or packs (2), and how much of it
+     */
+    public function thresholds(): array
+    {
+        $thresholds = [];
+        foreach (
+            [
+                [0, $this->minimum->value],
+                [0, $this->freight->freeFrom],
+                [1, $this->minimum->kilograms],
+                [2, $this->minimum->packs],
+            ] as [$of, $limit]
+        ) {
+            if (null !== $limit) {
+                $thresholds[] = [$of, $limit];
+            }
+        }
+
+        return $thresholds;
+    }
 }

@@ -26,12 +26,14 @@ final class Search
 {
     /** Not used at all, beside the tiers of a supplier. */
     public const CLOSED = -1;
-    private const ITERATIONS = 20;
-    /** Every so many steps an award is made of what the suppliers would take. */
-    private const LOOK_EVERY = 10;
+    private const ITERATIONS = 18;
+    /** Every so many steps, and at the last, an award is made of what the suppliers would take. */
+    private const LOOK_EVERY = 40;
+    /** An award further from the best than this times it is not worth improving. */
+    private const PROMISING = 1.03;
     private const FIRST_ITERATIONS = 160;
     /** So many steps without a higher bound halve their length. */
-    private const PATIENCE = 6;
+    private const PATIENCE = 3;
     /** A supplier or line that says the same in all but this share of the steps counts as settled. */
     private const DOUBT = 0.02;
     /** Awards that cost no more than this times the best are worth a closer search around them. */
@@ -52,6 +54,12 @@ final class Search
     private array $uses = [];
     /** @var array<int, array<int, Tier>> by supplier */
     private array $tiers = [];
+    /**
+     * Cost and limits of the tiers by supplier, cheapest first.
+     *
+     * @var array<int, list<array{float, array<int, float>, array<int, float>}>>
+     */
+    private array $byCost = [];
     /** @var array<int, Serving> by supplier */
     private array $servings = [];
     /** @var array<int, float> least order cost of one of value, by supplier */
@@ -89,6 +97,11 @@ final class Search
                 }
             }
             $this->tiers[$s] = $this->tiersOf($bidder, $most);
+            $this->byCost[$s] = array_map(
+                static fn (array $tier): array => [$tier['cost'], $tier['from'], $tier['upTo']],
+                $this->tiers[$s],
+            );
+            usort($this->byCost[$s], static fn (array $a, array $b): int => $a[0] <=> $b[0]);
             $this->servings[$s] = new Serving(
                 $this->tiers[$s],
                 array_filter(array_map(static fn (array $uses): ?array => $uses[$s] ?? null, $this->uses)),
@@ -356,7 +369,7 @@ final class Search
             foreach ($cover as $part) {
                 $square += (1 - $part) ** 2;
             }
-            if ($square < self::TINY || 0 === ($k + 1) % self::LOOK_EVERY) {
+            if ($square < self::TINY || 0 === ($k + 1) % self::LOOK_EVERY || $k + 1 === $iterations) {
                 $this->consider($this->rounded($bids, $used, $most));
             }
             if ($square < self::TINY) {
@@ -367,6 +380,13 @@ final class Search
             foreach ($cover as $i => $part) {
                 $prices[$i] += $step * (1 - $part);
             }
+        }
+        if ($best['bound'] < $this->bestCost - self::ENOUGH) {
+            $bound = array_sum($best['prices']);
+            foreach ($options as $s => $open) {
+                $bound += $this->servings[$s]->wholeLines($open, $columns[$s] ?? [], $best['prices']);
+            }
+            $best['bound'] = max($best['bound'], $bound);
         }
         $counted = max(1, $counted);
         $best['tierShares'] = array_map(
@@ -438,7 +458,11 @@ final class Search
             return;
         }
         $this->considered[$key] = true;
-        [$better, $cost] = $this->improved($chosen, $this->costOf($chosen));
+        $cost = $this->costOf($chosen);
+        if ($cost > self::PROMISING * $this->bestCost) {
+            return;
+        }
+        [$better, $cost] = $this->improved($chosen, $cost);
         if ($cost < $this->bestCost - self::TINY) {
             [$this->best, $this->bestCost] = [$better, $cost];
         }
@@ -616,34 +640,22 @@ final class Search
         if ($sums[0] <= self::TINY && $sums[1] <= self::TINY && $sums[2] <= self::TINY) {
             return 0.0;
         }
-        $least = \INF;
-        foreach ($this->tiers[$s] as $tier) {
-            if ($tier['cost'] < $least && self::keeps($tier, $sums)) {
-                $least = $tier['cost'];
+        foreach ($this->byCost[$s] as [$cost, $from, $upTo]) {
+            foreach ($from as $r => $limit) {
+                if ($sums[$r] < $limit - self::TINY) {
+                    continue 2;
+                }
             }
+            foreach ($upTo as $r => $limit) {
+                if ($sums[$r] > $limit + self::TINY) {
+                    continue 2;
+                }
+            }
+
+            return $cost;
         }
 
-        return $least;
-    }
-
-    /**
-     * @param Tier                       $tier
-     * @param array{float, float, float} $sums
-     */
-    private static function keeps(array $tier, array $sums): bool
-    {
-        foreach ($tier['from'] as $r => $limit) {
-            if ($sums[$r] < $limit - self::TINY) {
-                return false;
-            }
-        }
-        foreach ($tier['upTo'] as $r => $limit) {
-            if ($sums[$r] > $limit + self::TINY) {
-                return false;
-            }
-        }
-
-        return true;
+        return \INF;
     }
 
     /**

@@ -16,6 +16,7 @@ final readonly class Serving
     private const TINY = Search::TINY;
     /** Limits of one tier that are kept in turn. */
     private const PASSES = 4;
+    private const LINES_IN_TURN = 4;
 
     /**
      * @param array<int, Tier>                       $tiers
@@ -73,6 +74,69 @@ final readonly class Serving
         }
 
         return $best;
+    }
+
+    /**
+     * The cheapest way, but a line that a limit would have taken in part is taken whole or not at all, a few of them in
+     * turn: a higher bound for the same prices.
+     *
+     * @param list<int>         $open
+     * @param array<int, float> $column cost by line
+     * @param array<int, float> $prices
+     */
+    public function wholeLines(array $open, array $column, array $prices): float
+    {
+        $best = \INF;
+        $ways = $this->each($open, $column, $prices);
+        uasort($ways, static fn (array $a, array $b): int => $a[0] <=> $b[0]);
+        foreach ($ways as $tier => [$value]) {
+            if ($value >= $best) {
+                break;
+            }
+            $best = min(
+                $best,
+                Search::CLOSED === $tier
+                    ? $value
+                    : $this->inWhole($this->tiers[$tier], $column, $prices, self::LINES_IN_TURN),
+            );
+        }
+
+        return $best;
+    }
+
+    /**
+     * @param Tier              $tier
+     * @param array<int, float> $column
+     * @param array<int, float> $prices
+     */
+    private function inWhole(array $tier, array $column, array $prices, int $turns): float
+    {
+        [$gain, $taken, $sums] = $this->wanted($column, $prices);
+        [$value, $some] = $this->within($tier, $column, $prices, $gain, $taken, $sums);
+        if (0 === $turns || \INF === $value) {
+            return $value;
+        }
+        foreach ($some as $line => $part) {
+            if ($part > self::TINY && $part < 1 - self::TINY) {
+                $cost = $column[$line];
+                unset($column[$line]);
+                $without = $this->inWhole($tier, $column, $prices, $turns - 1);
+                $tier['cost'] += $cost - $prices[$line];
+                foreach ($tier['from'] as $r => $limit) {
+                    $tier['from'][$r] = max(0.0, $limit - $this->uses[$line][$r]);
+                }
+                foreach ($tier['upTo'] as $r => $limit) {
+                    $tier['upTo'][$r] = $limit - $this->uses[$line][$r];
+                    if ($tier['upTo'][$r] < -self::TINY) {
+                        return $without;
+                    }
+                }
+
+                return max($value, min($without, $this->inWhole($tier, $column, $prices, $turns - 1)));
+            }
+        }
+
+        return $value;
     }
 
     /**
