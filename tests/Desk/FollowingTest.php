@@ -75,7 +75,7 @@ final class FollowingTest extends DeskTestCase
         );
         self::assertGreaterThan($before, $this->coming($due['id']), 'sent, it is on its way');
         self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM moved_item'), 'nothing is left to be planned');
-        $this->post('/orders/'.$order.'/cancel', ['version' => $this->version($order)]);
+        $this->post('/orders/'.$order.'/cancel', ['version' => $this->version($order), 'reason' => 'Not wanted.']);
         self::assertSame($before, $this->coming($due['id']), 'cancelled, it is not');
         self::assertSame('', $this->draftOf($due['id']));
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use Symfony\Component\DomCrawler\Crawler;
 use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Work\Planning\PlanAgain;
 
@@ -409,7 +410,7 @@ final class PlanningTest extends DeskTestCase
         );
         $this->replan($one['item']);
         $row = $this->see('/reorder?q='.$one['code'])->filter('#row-'.$one['id']);
-        self::assertStringContainsString('Depot can spare', $row->text());
+        self::assertStringContainsString('Depot can give', $row->text());
         self::assertSame('0', $row->filter('input.qty')->attr('value'), 'nothing needs to be bought');
         $form = $this->see('/reorder/'.$one['id'].'/why')
             ->filter('form[action="/transfer"]')
@@ -505,6 +506,30 @@ final class PlanningTest extends DeskTestCase
         $this->post('/reorder/calculate');
         self::assertLessThanOrEqual($budget + 0.01, $spokenFor() + $chosen(), 'what is drafted is not there twice');
         self::assertGreaterThan(10, $this->number('SELECT COUNT(*) FROM proposal WHERE cut = 1'));
+    }
+
+    public function testACategorysLimitLeavesOutOnlyItsLines(): void
+    {
+        $this->as('rowan');
+        $page = $this->see('/settings/budget');
+        $rows = $page->filter('tbody tr');
+        $row = $rows->reduce(static fn (Crawler $row): bool => str_contains($row->text(), 'Frames'));
+        $field = (string) $row->filter('input')->attr('name');
+        $was = $page->filter('input[name="was"]')->attr('value');
+        $this->post('/settings/budget', ['usual' => '', 'was' => $was, $field => '-3']);
+        self::assertStringContainsString('-3', $this->browser->getCrawler()->filter('[name="'.$field.'"]')
+            ->closest('td')?->text() ?? '');
+        $this->post('/settings/budget', ['usual' => '', 'was' => $was, $field => '0']);
+        self::assertResponseRedirects('/settings/budget');
+        $this->post('/reorder/calculate');
+        self::assertSame(['Frames'], $this->connection()->fetchFirstColumn(
+            'SELECT DISTINCT i.category FROM proposal p JOIN item i ON i.id = p.item_id WHERE p.cut = 1',
+        ));
+        // What the page showed first has changed since.
+        $this->post('/settings/budget', ['usual' => '9000', 'was' => $was, $field => '']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Somebody changed the budget', $this->text());
+        self::assertSame('9000', $this->browser->getCrawler()->filter('[name="usual"]')->attr('value'));
     }
 
     public function testTheOwnerSetsTheBudgetAndWhatIsWrongIsSaidAtItsMonth(): void

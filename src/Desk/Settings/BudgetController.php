@@ -14,9 +14,12 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Problems;
 use TallBarrel\Desk\Shell\Form\Forms;
+use TallBarrel\Store\Business\CategoryBudget;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\MonthBudget;
-use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Item\Categories;
+use TallBarrel\Store\Order\Budgets;
+use TallBarrel\Work\Keeping\AskedBudget;
 use TallBarrel\Work\Keeping\SetBudget;
 
 /** What may be ordered, month by month, and what of it is spoken for. */
@@ -28,9 +31,10 @@ final class BudgetController extends AbstractController
 
     public function __construct(
         private readonly CurrentBusiness $business,
-        private readonly Spending $spending,
+        private readonly Budgets $budgets,
         private readonly EntityManagerInterface $entities,
         private readonly ClockInterface $clock,
+        private readonly Categories $categories,
         private readonly Forms $forms,
     ) {
     }
@@ -38,7 +42,9 @@ final class BudgetController extends AbstractController
     #[Route('', name: 'budget', methods: ['GET'])]
     public function show(): Response
     {
-        return $this->page($this->forms->of(BudgetType::class, $this->entry()));
+        $entry = $this->entry();
+
+        return $this->page($entry, $this->forms->of(BudgetType::class, $entry));
     }
 
     #[Route('', name: 'budget_save', methods: ['POST']), IsGranted('ROLE_APPROVE')]
@@ -46,9 +52,9 @@ final class BudgetController extends AbstractController
     {
         $entry = $this->entry();
         $form = $this->forms->of(BudgetType::class, $entry)->handleRequest($request);
-        Forms::attempt($form, static fn (Problems $problems) => $set->set($entry->usual, $entry->months, $problems));
+        Forms::attempt($form, static fn (Problems $problems) => $set->set($entry->asked(), $entry->was, $problems));
         if (!$form->isSubmitted() || !$form->isValid()) {
-            return $this->page($form);
+            return $this->page($entry, $form);
         }
         $this->addFlash('fine', 'Saved. Recalculate on Reorder to choose what fits it.');
 
@@ -67,24 +73,35 @@ final class BudgetController extends AbstractController
             $months[$month] = $known[$month] ?? null;
         }
 
-        return new BudgetEntry($this->business->get()->monthlyBudget(), $months);
+        $categories = array_fill_keys($this->categories->all(), null);
+        foreach ($this->entities->getRepository(CategoryBudget::class)->findAll() as $category) {
+            $categories[$category->category] = $category->amount();
+        }
+        $business = $this->business->get();
+
+        return BudgetEntry::of(
+            new AskedBudget($business->monthlyBudget(), $months, $categories, $business->budgetBasis()),
+        );
     }
 
     /** @param FormInterface<mixed> $form */
-    private function page(FormInterface $form): Response
+    private function page(BudgetEntry $entry, FormInterface $form): Response
     {
         $now = $this->clock->now();
 
         return $this->render(
             'settings/budget.html.twig',
             [
-                'uses' => $this->spending->budgets(
+                'uses' => $this->budgets->months(
                     $now,
                     $now->modify(sprintf('first day of -%d months', self::MONTHS_BACK)),
                     self::MONTHS_AHEAD,
                 ),
                 'now' => $now->format('Y-m'),
                 'usual' => $this->business->get()->monthlyBudget(),
+                'categories' => $entry->categoryFields(),
+                'was' => $this->entry()->was,
+                'byCategory' => $this->budgets->byCategory($now),
                 'form' => $form->createView(),
             ],
             new Response(status: $form->isSubmitted() ? 422 : 200),

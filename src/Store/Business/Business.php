@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Store\Type\BigDecimalType;
@@ -32,6 +33,9 @@ class Business
     /** What divides the whole from its part in a number: a point or a comma. */
     #[ORM\Column(length: 1, options: ['default' => '.'])]
     private string $decimalMark = Numerals::POINT;
+
+    #[ORM\Column(length: 10, enumType: BudgetBasis::class, options: ['default' => 'ordering'])]
+    private BudgetBasis $budgetBasis = BudgetBasis::Ordering;
 
     public function __construct(
         #[ORM\Column(length: 120)] public readonly string $name,
@@ -67,6 +71,17 @@ class Business
     public function spendMonthly(?BigDecimal $budget): void
     {
         $this->monthlyBudget = null === $budget ? null : MonthBudget::allowed($budget);
+    }
+
+    /** In which month money counts as spent. */
+    public function countBudget(BudgetBasis $basis): void
+    {
+        $this->budgetBasis = $basis;
+    }
+
+    public function budgetBasis(): BudgetBasis
+    {
+        return $this->budgetBasis;
     }
 
     public function monthlyBudget(): ?BigDecimal

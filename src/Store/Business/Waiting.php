@@ -12,6 +12,7 @@ final readonly class Waiting
      * @param int      $orders    on the way from draft to received
      * @param int      $dock      orders of which something should be here by now
      * @param int      $rounds    quote rounds that are out
+     * @param int      $settle    invoices that are entered and not released
      * @param int      $moved     items that changed and are to be planned again
      * @param int      $stopped   pieces of work that were given up
      * @param int      $lists     price lists brought and not applied yet
@@ -24,6 +25,7 @@ final readonly class Waiting
         public int $orders,
         public int $dock,
         public int $rounds,
+        public int $settle,
         public int $moved,
         public int $stopped,
         public int $lists,

@@ -9,8 +9,8 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
-use TallBarrel\Core\Ordering\BudgetUse;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Supplier\AgreedTerms;
 
 /** What has been ordered, in the home currency. */
 final readonly class Spending
@@ -19,73 +19,12 @@ final readonly class Spending
     public const LAST_PAID = "(SELECT paid.price FROM order_line paid JOIN purchase_order p2 ON p2.id = paid.order_id
         WHERE paid.offer_id = o.id AND p2.sent_at IS NOT NULL AND p2.state <> 'cancelled'
         ORDER BY p2.sent_at DESC, paid.id DESC LIMIT 1)";
-    /** By month of sending, since the day :since; what is not sent counts in the month :month. */
-    private const SPOKEN_FOR = "SELECT 'use' what,
-            CONCAT(
-                CASE WHEN o.sent_at IS NULL THEN :month ELSE DATE_FORMAT(o.sent_at, '%Y-%m') END, ' ',
-                CASE WHEN o.sent_at IS NOT NULL THEN 'sent' WHEN o.state = 'draft' THEN 'drafted' ELSE 'waiting' END
-            ) name,
-            SUM(ROUND((l.packs - l.closed_short) * l.price, 2) / o.foreign_for_one) value
-        FROM order_line l JOIN purchase_order o ON o.id = l.order_id
-        WHERE o.state <> 'cancelled' AND (o.sent_at >= :since OR o.sent_at IS NULL) GROUP BY name";
-    private const BUDGETS = "SELECT 'budget' what, month name, amount value FROM month_budget
-        WHERE month >= LEFT(:since, 7)";
 
-    public function __construct(private Connection $connection, private CurrentBusiness $business)
-    {
-    }
-
-    /** What of this month's budget is spoken for. */
-    public function budget(\DateTimeImmutable $today): BudgetUse
-    {
-        return $this->budgets($today, $today, 0)[$today->format('Y-m')];
-    }
-
-    /**
-     * Month by month.
-     *
-     * @param int $ahead months after this one
-     *
-     * @return array<string, BudgetUse> by month, as 2026-11
-     */
-    public function budgets(\DateTimeImmutable $today, \DateTimeImmutable $since, int $ahead): array
-    {
-        $first = $since->modify('first day of this month');
-        $rows = $this->connection->fetchAllAssociative(
-            self::SPOKEN_FOR.' UNION ALL '.self::BUDGETS,
-            ['month' => $today->format('Y-m'), 'since' => $first->format('Y-m-d')],
-        );
-        $uses = [];
-        $last = $today->modify(sprintf('first day of +%d months', $ahead))->format('Y-m');
-        for ($month = $first; $month->format('Y-m') <= $last; $month = $month->modify('+1 month')) {
-            $uses[$month->format('Y-m')] = $this->use($month->format('Y-m'), $rows);
-        }
-
-        return $uses;
-    }
-
-    /**
-     * @param string                     $month as 2026-11
-     * @param list<array<string, mixed>> $rows  of SPOKEN_FOR and BUDGETS
-     */
-    private function use(string $month, array $rows): BudgetUse
-    {
-        $business = $this->business->get();
-        $found = [];
-        foreach ($rows as ['what' => $what, 'name' => $name, 'value' => $value]) {
-            if (is_string($what) && is_string($name) && is_string($value)) {
-                $found[$what.' '.$name] = Money::of(BigDecimal::of($value), $business->currency)->rounded();
-            }
-        }
-        $usual = $business->monthlyBudget();
-        $none = Money::of(0, $business->currency);
-
-        return new BudgetUse(
-            $found['budget '.$month] ?? (null === $usual ? null : Money::of($usual, $business->currency)),
-            $found['use '.$month.' sent'] ?? $none,
-            $found['use '.$month.' waiting'] ?? $none,
-            $found['use '.$month.' drafted'] ?? $none,
-        );
+    public function __construct(
+        private Connection $connection,
+        private CurrentBusiness $business,
+        private Budgets $budgets,
+    ) {
     }
 
     /**
@@ -97,13 +36,12 @@ final readonly class Spending
     {
         /** @var list<array{what: string, name: string, value: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT 'due' what, CONVERT(JSON_ARRAY(l.due, DATE(o.sent_at), s.net_days, CAST(s.discount_percent AS CHAR),
-                    s.discount_days, s.end_of_month, CAST(s.deposit_percent AS CHAR), s.instalments)
+            "SELECT 'due' what, CONVERT(JSON_ARRAY(l.due, DATE(o.sent_at), ".AgreedTerms::COLUMNS.')
                     USING utf8mb4) COLLATE utf8mb4_unicode_ci name,
                     SUM(l.home_value * (1 + o.tax_percent / 100)) value
              FROM open_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
              GROUP BY l.order_id, name
-             UNION ALL ".self::SPOKEN_FOR.' UNION ALL '.self::BUDGETS."
+             UNION ALL '.$this->budgets->query()."
              UNION ALL
              SELECT * FROM (
                 SELECT 'bought', s.name, SUM(rl.packs * ol.pack_content * rl.unit_cost) value
@@ -112,26 +50,27 @@ final readonly class Spending
                 WHERE r.day >= :bought GROUP BY s.id, s.name ORDER BY value DESC LIMIT ".$most.
             ') bought',
             [
-                'today' => $today->format('Y-m-d'),
-                'month' => $today->format('Y-m'),
-                'since' => $today->format('Y-m-01'),
                 'bought' => $since->format('Y-m-d'),
-            ],
+            ] + $this->budgets->values($today, $today->modify('first day of this month')),
         );
-        $found = ['due' => [], 'bought' => [], 'use' => [], 'budget' => []];
+        $found = ['due' => [], 'bought' => []];
         foreach ($rows as $row) {
             if ('due' === $row['what']) {
                 foreach ($this->payments($row['name'], $row['value'], $today) as $monday => $amount) {
                     $found['due'][$monday] = ($found['due'][$monday] ?? 0.0) + $amount;
                 }
-            } else {
-                $found[$row['what']][$row['name']] = (float) $row['value'];
+            } elseif ('bought' === $row['what']) {
+                $found['bought'][$row['name']] = (float) $row['value'];
             }
         }
         ksort($found['due']);
         arsort($found['bought']);
 
-        return new SpendingOverview($found['due'], $found['bought'], $this->use($today->format('Y-m'), $rows));
+        return new SpendingOverview(
+            $found['due'],
+            $found['bought'],
+            $this->budgets->use($today->format('Y-m'), $rows, $today),
+        );
     }
 
     /**
@@ -147,14 +86,11 @@ final readonly class Spending
     {
         /** @var array{string, string, int|null, string, int, int, string, string} $facts */
         $facts = json_decode($facts, true);
-        [$due, $sent, $net, $discount, $discountDays, $endOfMonth, $deposit, $instalments] = $facts;
+        [$due, $sent] = $facts;
         $business = $this->business->get();
         $total = Money::of(BigDecimal::of($value), $business->currency)->rounded();
         $invoiced = max(new \DateTimeImmutable($due, $today->getTimezone()), $today->setTime(0, 0));
-        $terms = PaymentTerms::net($net ?? 0, null === $net ? 0 : $discount, $discountDays)
-            ->fromEndOfMonth(1 === (int) $endOfMonth)
-            ->withDeposit($deposit)
-            ->inInstalments($instalments);
+        $terms = AgreedTerms::read(array_slice($facts, 2)) ?? PaymentTerms::net(0);
         $weeks = [];
         $ordered = new \DateTimeImmutable($sent, $today->getTimezone());
         foreach ($terms->payments($total, $ordered, $invoiced, $business->moneyPercent()->toFloat()) as $payment) {

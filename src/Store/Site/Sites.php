@@ -12,6 +12,17 @@ final readonly class Sites
     {
     }
 
+    public function byCode(string $code): ?Site
+    {
+        foreach ($this->all() as $site) {
+            if ($site->code === $code) {
+                return $site;
+            }
+        }
+
+        return null;
+    }
+
     public function find(int $id): ?Site
     {
         return $this->entities->find(Site::class, $id);

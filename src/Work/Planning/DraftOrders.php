@@ -9,22 +9,18 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Agreement\Agreements;
-use TallBarrel\Store\Audit\Audit;
-use TallBarrel\Store\Business\NumberSeries;
-use TallBarrel\Store\Business\Rates;
-use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Work\Ordering\BeginOrder;
 
 /** Turns the chosen proposals into draft orders, one for each supplier. */
 final readonly class DraftOrders
 {
     public function __construct(
         private EntityManagerInterface $entities,
-        private Rates $rates,
-        private Audit $audit,
+        private BeginOrder $begin,
         private Agreements $agreements,
         private ClockInterface $clock,
     ) {
@@ -68,7 +64,12 @@ final readonly class DraftOrders
                 );
                 $order = null;
                 foreach ($parts as [$from, $packs]) {
-                    $of = $orders[$from->supplier->id] ??= $this->order($from, $buyer, $proposal);
+                    $of = $orders[$from->supplier->id] ??= $this->begin->blank(
+                        $from->supplier,
+                        $buyer,
+                        $proposal->arrival,
+                        'Drafted from Reorder',
+                    );
                     $this->agreements->attach(
                         OrderLine::fromOffer($of, $from, $proposal->site, $packs),
                         $this->clock->now(),
@@ -82,22 +83,5 @@ final readonly class DraftOrders
 
             return array_values($orders);
         });
-    }
-
-    private function order(Offer $offer, Person $buyer, SavedProposal $first): PurchaseOrder
-    {
-        $now = $this->clock->now();
-        $order = new PurchaseOrder(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS),
-            $offer->supplier,
-            $offer->supplier->buyer() ?? $buyer,
-            $this->rates->on($offer->supplier->currency()->code, $now),
-            $first->arrival,
-            $now,
-        );
-        $this->entities->persist($order);
-        $this->audit->note($buyer, $order->number, 'Drafted from Reorder');
-
-        return $order;
     }
 }

@@ -21,6 +21,7 @@ use TallBarrel\Store\Planning\OrderLists;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\PlanningRun;
 use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Store\Site\SiteWays;
 
 /** Reads all there is about some items in bulk, lets Core decide, and stages what it comes to. */
 final readonly class LookAtItems
@@ -35,6 +36,7 @@ final readonly class LookAtItems
         private ImportRuns $imports,
         private CacheInterface $cache,
         private ClockInterface $clock,
+        private SiteWays $ways,
     ) {
     }
 
@@ -113,6 +115,7 @@ final readonly class LookAtItems
             $business->orderCost->toFloat(),
             $business->holdingPercent->toFloat() / 100,
             $shared['alike'],
+            $this->ways->all(),
         );
     }
 }

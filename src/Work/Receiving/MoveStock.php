@@ -14,6 +14,7 @@ use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Site\SiteWays;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -27,6 +28,7 @@ final readonly class MoveStock
         private Ledger $ledger,
         private Audit $audit,
         private ClockInterface $clock,
+        private SiteWays $ways,
     ) {
     }
 
@@ -44,6 +46,11 @@ final readonly class MoveStock
         }
         if ($from === $to) {
             throw new Refused(sprintf('%s is where it stands already.', $from->name));
+        }
+        if (null === $this->ways->all()->between($from->id, $to->id)) {
+            throw new Refused(
+                sprintf('Nothing goes from %s to %s; see Ways between sites.', $from->name, $to->name),
+            );
         }
 
         return $this->entities->wrapInTransaction(function () use ($item, $from, $to, $quantity, $by, $key): ?string {
