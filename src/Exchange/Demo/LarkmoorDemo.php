@@ -34,6 +34,7 @@ use TallBarrel\Store\Planning\Closure;
 use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Planning\OrderList;
 use TallBarrel\Store\Planning\PlannedNeed;
+use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Stock\AverageCosts;
 use TallBarrel\Store\Stock\Ledger;
@@ -84,6 +85,7 @@ final class LarkmoorDemo
         private readonly AverageCosts $averages,
         private readonly ClockInterface $clock,
         private readonly BringPriceList $priceLists,
+        private readonly Invoices $invoices,
     ) {
     }
 
@@ -121,6 +123,13 @@ final class LarkmoorDemo
             ))->load();
             $this->plans();
             $this->entities->flush();
+            (new LarkmoorSettling(
+                $this->entities,
+                $this->invoices,
+                $this->people['bookkeeper'],
+                $this->people['owner'],
+                $this->clock->now(),
+            ))->load();
         });
         $this->entities->clear();
     }
@@ -479,6 +488,7 @@ final class LarkmoorDemo
             'acknowledged_at',
             'revision',
             'created_at',
+            'token',
         ]);
         $orderLines = (new BulkInsert($this->connection, 'order_line', [
             'id',
@@ -579,6 +589,7 @@ final class LarkmoorDemo
                 $confirmed && 52 !== $due ? $this->instant($paper['day'] - 1, '11:20') : null,
                 1,
                 $this->instant($paper['day'], '09:02'),
+                $open ? bin2hex(random_bytes(16)) : null,
             );
             $audit->add(
                 $this->instant($paper['day'], '09:02'),

@@ -1,0 +1,141 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Settle;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\Uninvoiced;
+use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Settling\AskedInvoice;
+use TallBarrel\Work\Settling\AskedLine;
+use TallBarrel\Work\Settling\EnterInvoice;
+
+/** Types an invoice: what came and is on none stands there already. */
+#[Route('/settle/new/{code}')]
+#[IsGranted('ROLE_INVOICE')]
+final class EntryController extends AbstractController
+{
+    private const CHARGES = 2;
+
+    public function __construct(
+        private readonly Invoices $invoices,
+        private readonly EntityManagerInterface $entities,
+    ) {
+    }
+
+    #[Route('', name: 'invoice_new', methods: ['GET'])]
+    public function show(string $code, Request $request): Response
+    {
+        return $this->page($this->supplier($code), $request->query->getString('receipt'), Fields::none());
+    }
+
+    #[Route('', name: 'invoice_enter', methods: ['POST'])]
+    public function enter(string $code, Request $request, EnterInvoice $enter, #[CurrentUser] Person $person): Response
+    {
+        $supplier = $this->supplier($code);
+        $fields = Fields::of($request);
+        $lines = $this->lines($supplier, $fields);
+        $total = $fields->price('total', $fields->text('total', 20));
+        $day = $fields->day('day', $fields->text('day', 10));
+        $number = $fields->text('number', 40);
+        $key = $fields->text('key', 50);
+        $invoice = '' === $key || !$fields->isGood() ? null : $enter->enter(
+            new AskedInvoice($supplier, $number, $day, $lines, $total, $key),
+            $person,
+            $fields->problems,
+        );
+        if (null === $invoice) {
+            return $this->page($supplier, $fields->text('receipt', 20), $fields);
+        }
+        $this->addFlash('fine', sprintf('%s is entered and stands beside what came.', $invoice->number));
+
+        return $this->redirectToRoute('settle_invoice', ['id' => $invoice->id]);
+    }
+
+    private function supplier(string $code): Supplier
+    {
+        return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code])
+            ?? throw $this->createNotFoundException('There is no such supplier.');
+    }
+
+    /** @return list<AskedLine> */
+    private function lines(Supplier $supplier, Fields $fields): array
+    {
+        $asked = [];
+        $prices = $fields->each('price');
+        foreach ($fields->each('packs') as $id => $packs) {
+            $line = $this->entities->find(OrderLine::class, $id);
+            if (null !== $line) {
+                $asked[] = new AskedLine(
+                    'packs-'.$id,
+                    $line,
+                    $line->description,
+                    $fields->quantity('packs-'.$id, $packs) ?? BigDecimal::zero(),
+                    $fields->price('price-'.$id, $prices[$id] ?? '') ?? $line->price(),
+                    $line->order->taxPercent(),
+                );
+            }
+        }
+        $amounts = $fields->each('charge');
+        $taxes = $fields->each('charge_tax');
+        foreach ($fields->each('charge_words') as $i => $words) {
+            $amount = $fields->price('charge-'.$i, $amounts[$i] ?? '');
+            if (null === $amount) {
+                continue;
+            }
+            $asked[] = new AskedLine(
+                'charge-'.$i,
+                null,
+                '' === $words ? 'Freight' : mb_substr($words, 0, 200),
+                BigDecimal::one(),
+                $amount,
+                $fields->price('charge_tax-'.$i, $taxes[$i] ?? '') ?? $supplier->taxPercent(),
+            );
+        }
+
+        return $asked;
+    }
+
+    private function page(Supplier $supplier, string $receipt, Fields $fields): Response
+    {
+        $waiting = $this->invoices->uninvoiced($supplier);
+        $chosen = '' === $receipt
+            ? $waiting
+            : array_values(array_filter($waiting, static fn (Uninvoiced $one): bool => $one->receipt === $receipt));
+        $rows = [];
+        foreach ($chosen as $one) {
+            foreach ($one->packs as $id => $packs) {
+                $line = $rows[$id]['line'] ?? $this->entities->find(OrderLine::class, $id);
+                if (null !== $line) {
+                    $rows[$id] = [
+                        'line' => $line,
+                        'packs' => BigDecimal::of($rows[$id]['packs'] ?? 0)->plus($packs),
+                        'receipts' => [...$rows[$id]['receipts'] ?? [], $one->receipt],
+                    ];
+                }
+            }
+        }
+
+        return $this->render('settle/entry.html.twig', [
+            'supplier' => $supplier,
+            'receipt' => $receipt,
+            'others' => count($waiting) - count($chosen),
+            'rows' => $rows,
+            'charges' => range(0, self::CHARGES - 1),
+            'fields' => $fields,
+            'key' => $fields->text('key', 50, 'invoice-'.bin2hex(random_bytes(8))),
+        ], new Response(status: $fields->isGood() ? 200 : 422));
+    }
+}

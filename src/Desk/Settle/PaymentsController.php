@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Settle;
+
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\Clock\ClockInterface;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\Refused;
+use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\Invoice;
+use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Work\Keeping\TableFile;
+use TallBarrel\Work\Settling\SettleInvoice;
+
+/** What is settled and to be paid, by the day it should be, and what was paid last. */
+#[Route('/settle/payments')]
+final class PaymentsController extends AbstractController
+{
+    private const PAID_SHOWN = 12;
+
+    public function __construct(
+        private readonly Invoices $invoices,
+        private readonly CurrentBusiness $business,
+        private readonly ClockInterface $clock,
+    ) {
+    }
+
+    #[Route('', name: 'payments', methods: ['GET'])]
+    public function show(): Response
+    {
+        return $this->render('settle/payments.html.twig', [
+            'due' => $this->due(),
+            'paid' => $this->invoices->paid(self::PAID_SHOWN),
+            'today' => $this->clock->now()->setTime(0, 0),
+        ]);
+    }
+
+    #[Route('', name: 'payments_pay', methods: ['POST']), IsGranted('ROLE_RELEASE')]
+    public function pay(Request $request, SettleInvoice $settle, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::of($request);
+        $seen = $fields->each('seen');
+        $invoices = [];
+        foreach (array_keys($fields->each('pay')) as $id) {
+            $invoices[] = [$id, (int) ($seen[$id] ?? 0)];
+        }
+        $day = $fields->day('day', $fields->text('day', 10));
+        try {
+            if ([] === $invoices || null === $day) {
+                throw new Refused(
+                    $fields->errors()['day'] ?? (null === $day ? 'Say on which day.' : 'Tick what was paid.'),
+                );
+            }
+            $paid = $settle->pay($invoices, $day, $person);
+            $this->addFlash('fine', sprintf(
+                'Paid: %s.',
+                implode(', ', array_map(static fn (Invoice $invoice): string => $invoice->number, $paid)),
+            ));
+        } catch (Refused $refused) {
+            $this->addFlash('short', $refused->getMessage());
+        }
+
+        return $this->redirectToRoute('payments');
+    }
+
+    /** For the bank or the bookkeeping: who gets how much, when, for which invoice. */
+    #[Route('.csv', name: 'payments_file', methods: ['GET'])]
+    public function takeOut(TableFile $files): Response
+    {
+        return new Response(
+            $files->write([
+                ['pay by', 'supplier', 'supplier code', 'invoice', 'day', 'currency', 'to pay', 'without discount'],
+                ...array_map(static fn (PaymentDue $due): array => [
+                    $due->day->format('Y-m-d'),
+                    $due->invoice->supplier->name(),
+                    $due->invoice->supplier->code,
+                    $due->invoice->number,
+                    $due->invoice->day->format('Y-m-d'),
+                    $due->invoice->currency,
+                    (string) $due->amount->amount,
+                    (string) $due->invoice->owed()->total->amount,
+                ], $this->due()),
+            ]),
+            headers: [
+                'Content-Type' => 'text/csv; charset=UTF-8',
+                'Content-Disposition' => 'attachment; filename="payments.csv"',
+            ],
+        );
+    }
+
+    /** @return list<PaymentDue> by the day to pay */
+    private function due(): array
+    {
+        $percent = $this->business->get()->moneyPercent()->toFloat();
+        $today = $this->clock->now()->setTime(0, 0);
+        $due = array_map(
+            static fn (Invoice $invoice): PaymentDue => PaymentDue::of($invoice, $today, $percent),
+            $this->invoices->in(InvoiceState::Settled),
+        );
+        usort($due, static fn (PaymentDue $a, PaymentDue $b): int => [$a->day, $a->invoice->id]
+            <=> [$b->day, $b->invoice->id]);
+
+        return $due;
+    }
+}

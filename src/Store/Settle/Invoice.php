@@ -1,0 +1,230 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Settle;
+
+use Brick\Math\BigDecimal;
+use Doctrine\Common\Collections\ArrayCollection;
+use Doctrine\Common\Collections\Collection;
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Refused;
+use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Core\Settling\InvoiceSums;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Store\Type\BigDecimalType;
+
+/** What a supplier asks to be paid: entered, compared with what came, released, paid. */
+#[ORM\Entity]
+#[ORM\Table(name: 'invoice')]
+#[ORM\Index(name: 'invoice_state', columns: ['state', 'day'])]
+#[ORM\UniqueConstraint(name: 'invoice_once', columns: ['supplier_id', 'number'])]
+class Invoice
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    #[ORM\Version, ORM\Column(type: 'integer')]
+    private int $version = 1;
+
+    #[ORM\Column(length: 12, enumType: InvoiceState::class)]
+    private InvoiceState $state = InvoiceState::Entered;
+
+    /** How often something was decided about its lines: whoever saw it before must look again. */
+    #[ORM\Column(options: ['default' => 0])]
+    private int $decisions = 0;
+
+    #[ORM\ManyToOne]
+    private ?Person $releasedBy = null;
+
+    #[ORM\Column(type: 'datetime_immutable', nullable: true)]
+    private ?\DateTimeImmutable $releasedAt = null;
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $paidOn = null;
+
+    /** What was paid, in its currency. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+    private ?BigDecimal $paid = null;
+
+    /** Units of its currency for one of ours, on the day it was entered. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 8)]
+    private BigDecimal $foreignForOne;
+
+    #[ORM\Column(length: 3)]
+    public readonly string $currency;
+
+    #[ORM\Column(length: 3)]
+    public readonly string $homeCurrency;
+
+    /** @var Collection<int, InvoiceLine> */
+    #[ORM\OneToMany(targetEntity: InvoiceLine::class, mappedBy: 'invoice', cascade: ['persist', 'remove'])]
+    #[ORM\OrderBy(['position' => 'ASC'])]
+    private Collection $lines;
+
+    public function __construct(
+        #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
+        #[ORM\Column(length: 40)] public readonly string $number,
+        #[ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $day,
+        ExchangeRate $rate,
+        #[ORM\ManyToOne] public readonly ?Person $enteredBy,
+        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $enteredAt,
+        #[ORM\Column(length: 60, unique: true)] public readonly string $idempotencyKey,
+    ) {
+        $this->currency = $rate->foreign->code;
+        $this->homeCurrency = $rate->home->code;
+        $this->foreignForOne = $rate->foreignForOne;
+        $this->lines = new ArrayCollection();
+    }
+
+    public function add(InvoiceLine $line): void
+    {
+        $this->lines->add($line);
+    }
+
+    /** @throws Refused once it is settled */
+    public function decided(): void
+    {
+        $this->mustBeOpen();
+        ++$this->decisions;
+    }
+
+    /** @return list<InvoiceLine> */
+    public function lines(): array
+    {
+        return array_values($this->lines->toArray());
+    }
+
+    /** As the supplier asks for it. */
+    public function asked(): InvoiceSums
+    {
+        return $this->sums(static fn (InvoiceLine $line): Money => $line->asked());
+    }
+
+    /** As it stands after what came, and what was decided. */
+    public function owed(): InvoiceSums
+    {
+        return $this->sums(static fn (InvoiceLine $line): Money => $line->owed());
+    }
+
+    /** @param callable(InvoiceLine): Money $of */
+    private function sums(callable $of): InvoiceSums
+    {
+        return InvoiceSums::of(
+            $this->currency,
+            array_map(
+                static fn (InvoiceLine $line): array => [$of($line), (string) $line->taxPercent->toScale(2)],
+                $this->lines(),
+            ),
+        );
+    }
+
+    public function rate(): ExchangeRate
+    {
+        return ExchangeRate::of($this->homeCurrency, $this->currency, $this->foreignForOne);
+    }
+
+    /** Owed with tax, in the home currency. */
+    public function homeOwed(): Money
+    {
+        return $this->rate()->toHome($this->owed()->total)->rounded();
+    }
+
+    public function dueOn(): \DateTimeImmutable
+    {
+        return $this->supplier->terms()?->dueOn($this->day) ?? $this->day;
+    }
+
+    /** @throws Refused */
+    public function release(Person $by, \DateTimeImmutable $at): void
+    {
+        $this->mustBeOpen();
+        foreach ($this->lines() as $line) {
+            if (!$line->isDecided()) {
+                throw new Refused(sprintf('%s: nobody has decided yet about %s.', $this->number, $line->words));
+            }
+        }
+        $this->state = InvoiceState::Settled;
+        $this->releasedBy = $by;
+        $this->releasedAt = $at;
+    }
+
+    /** @throws Refused once it is paid */
+    public function reopen(): void
+    {
+        if (InvoiceState::Settled !== $this->state) {
+            throw new Refused(sprintf('%s is not waiting to be paid.', $this->number));
+        }
+        $this->state = InvoiceState::Entered;
+        $this->releasedBy = $this->releasedAt = null;
+    }
+
+    /** @throws Refused unless it is released */
+    public function pay(\DateTimeImmutable $on): void
+    {
+        if (InvoiceState::Settled !== $this->state) {
+            throw new Refused(
+                InvoiceState::Paid === $this->state
+                    ? sprintf('%s is paid already.', $this->number)
+                    : sprintf('%s is not settled yet.', $this->number),
+            );
+        }
+        $this->state = InvoiceState::Paid;
+        $this->paidOn = $on;
+        $this->paid = $this->toPayOn($on)->amount;
+    }
+
+    /** What is to be paid on a day: less the discount for paying early, where it is still to be had. */
+    public function toPayOn(\DateTimeImmutable $day): Money
+    {
+        $total = $this->owed()->total;
+        $terms = $this->supplier->terms();
+        $until = $terms?->discountUntil($this->day);
+
+        return null !== $terms && null !== $until && $day->format('Y-m-d') <= $until->format('Y-m-d')
+            ? $terms->discounted($total)
+            : $total;
+    }
+
+    /** @throws Refused once it is settled */
+    public function mustBeOpen(): void
+    {
+        if (InvoiceState::Entered !== $this->state) {
+            throw new Refused(sprintf('%s is %s; it is not changed any more.', $this->number, $this->state->value));
+        }
+    }
+
+    public function state(): InvoiceState
+    {
+        return $this->state;
+    }
+
+    public function releasedBy(): ?Person
+    {
+        return $this->releasedBy;
+    }
+
+    public function releasedAt(): ?\DateTimeImmutable
+    {
+        return $this->releasedAt;
+    }
+
+    public function paidOn(): ?\DateTimeImmutable
+    {
+        return $this->paidOn;
+    }
+
+    public function paid(): ?Money
+    {
+        return null === $this->paid ? null : Money::of($this->paid, Currency::of($this->currency));
+    }
+
+    public function version(): int
+    {
+        return $this->version;
+    }
+}

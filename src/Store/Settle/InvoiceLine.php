@@ -1,0 +1,118 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Settle;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Settling\LineMatch;
+use TallBarrel\Core\Settling\PriceVerdict;
+use TallBarrel\Core\Settling\QuantityVerdict;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Type\BigDecimalType;
+
+/** Goods of an order's line, or a charge such as freight, as a supplier asks for them. */
+#[ORM\Entity]
+#[ORM\Table(name: 'invoice_line')]
+class InvoiceLine
+{
+    #[ORM\Id, ORM\Column, ORM\GeneratedValue]
+    public readonly int $id;
+
+    /** Received and on no other invoice when it was looked at last. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
+    private BigDecimal $received;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
+    private BigDecimal $owedPacks;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)]
+    private BigDecimal $owedPrice;
+
+    #[ORM\Column(length: 12, enumType: QuantityVerdict::class, nullable: true)]
+    private ?QuantityVerdict $onQuantity = null;
+
+    #[ORM\Column(length: 12, enumType: PriceVerdict::class, nullable: true)]
+    private ?PriceVerdict $onPrice = null;
+
+    /** @throws InvalidValue if a figure is below zero */
+    public function __construct(
+        #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
+        public readonly Invoice $invoice,
+        #[ORM\Column] public readonly int $position,
+        /** Null for a charge. */
+        #[ORM\ManyToOne] public readonly ?OrderLine $orderLine,
+        #[ORM\Column(length: 200)] public readonly string $words,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] public readonly BigDecimal $packs,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)] public readonly BigDecimal $price,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)] public readonly BigDecimal $taxPercent,
+    ) {
+        foreach ([$packs, $price, $taxPercent] as $figure) {
+            if ($figure->isNegative()) {
+                throw InvalidValue::negative((string) $figure, 'a figure of 0 or more');
+            }
+        }
+        $this->received = $this->owedPacks = $packs;
+        $this->owedPrice = $price;
+        $invoice->add($this);
+    }
+
+    /** Looks at it again with what has come by now. */
+    public function weigh(BigDecimal $received): void
+    {
+        $this->received = null === $this->orderLine ? $this->packs : $received;
+        $match = $this->match();
+        $this->owedPacks = $match->owedPacks();
+        $this->owedPrice = $match->owedPrice();
+    }
+
+    public function decide(?QuantityVerdict $onQuantity, ?PriceVerdict $onPrice): void
+    {
+        $this->invoice->decided();
+        $this->onQuantity = $onQuantity ?? $this->onQuantity;
+        $this->onPrice = $onPrice ?? $this->onPrice;
+        $this->weigh($this->received);
+    }
+
+    public function match(): LineMatch
+    {
+        return new LineMatch(
+            $this->orderLine?->packs() ?? $this->packs,
+            $this->received,
+            $this->packs,
+            $this->orderLine?->price() ?? $this->price,
+            $this->price,
+            $this->invoice->supplier->tolerance()->tolerance(),
+            $this->onQuantity,
+            $this->onPrice,
+        );
+    }
+
+    public function isDecided(): bool
+    {
+        return $this->match()->isDecided();
+    }
+
+    public function onQuantity(): ?QuantityVerdict
+    {
+        return $this->onQuantity;
+    }
+
+    public function onPrice(): ?PriceVerdict
+    {
+        return $this->onPrice;
+    }
+
+    public function asked(): Money
+    {
+        return Money::of($this->packs->multipliedBy($this->price), $this->invoice->currency)->rounded();
+    }
+
+    public function owed(): Money
+    {
+        return Money::of($this->owedPacks->multipliedBy($this->owedPrice), $this->invoice->currency)->rounded();
+    }
+}

@@ -1,0 +1,194 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Settle;
+
+use Brick\Math\BigDecimal;
+use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Supplier\Supplier;
+
+/** Invoices, found; and what came and is on none. */
+final readonly class Invoices
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    /** With its lines and what they were ordered on. */
+    public function find(int $id): ?Invoice
+    {
+        /** @var Invoice|null $invoice */
+        $invoice = $this->entities
+            ->createQuery('SELECT i, l, o, p, s, t, b FROM '.Invoice::class.' i JOIN i.supplier s LEFT JOIN i.lines l
+                LEFT JOIN l.orderLine o LEFT JOIN o.order p LEFT JOIN o.item t LEFT JOIN i.releasedBy b
+                WHERE i.id = :id ORDER BY l.position')
+            ->setParameter('id', $id)
+            ->getOneOrNullResult();
+
+        return $invoice;
+    }
+
+    /** Locks it until the transaction ends; its version as it stands, null where it is gone. */
+    public function lock(int $id): ?int
+    {
+        $version = $this->entities->getConnection()->fetchOne(
+            'SELECT version FROM invoice WHERE id = ? FOR UPDATE',
+            [$id],
+        );
+
+        return is_int($version) ? $version : null;
+    }
+
+    public function byNumber(Supplier $supplier, string $number): ?Invoice
+    {
+        return $this->entities
+            ->getRepository(Invoice::class)
+            ->findOneBy(['supplier' => $supplier, 'number' => $number]);
+    }
+
+    /** @return list<Invoice> in a state, with supplier and lines, oldest first */
+    public function in(InvoiceState $state, int $most = 500): array
+    {
+        /** @var list<Invoice> $invoices */
+        $invoices = $this->entities
+            ->createQuery('SELECT i, l, s, o FROM '.Invoice::class.' i JOIN i.supplier s LEFT JOIN i.lines l
+                LEFT JOIN l.orderLine o WHERE i.state = :state ORDER BY i.day, i.id')
+            ->setParameter('state', $state)
+            ->getResult();
+
+        return array_slice($invoices, 0, $most);
+    }
+
+    /**
+     * Invoices with a line that differs and that nobody has decided about, with what it asks too much before tax.
+     *
+     * @return list<array{id: int, number: string, supplier: string, currency: string, more: string}>
+     */
+    public function differing(): array
+    {
+        /** @var list<array{id: int, number: string, supplier: string, currency: string, more: string}> $rows */
+        $rows = $this->entities->getConnection()->fetchAllAssociative(
+            "SELECT i.id, i.number, s.name supplier, i.currency,
+                SUM(l.packs * l.price - l.owed_packs * l.owed_price) more
+             FROM invoice i JOIN supplier s ON s.id = i.supplier_id JOIN invoice_line l ON l.invoice_id = i.id
+             WHERE i.state = 'entered' AND ((l.on_quantity IS NULL AND l.owed_packs < l.packs)
+                OR (l.on_price IS NULL AND l.owed_price < l.price))
+             GROUP BY i.id, i.number, s.name, i.currency ORDER BY more DESC, i.id",
+        );
+
+        return $rows;
+    }
+
+    public function count(InvoiceState $state): int
+    {
+        return $this->entities->getRepository(Invoice::class)->count(['state' => $state]);
+    }
+
+    /** @return list<Invoice> paid last first */
+    public function paid(int $most): array
+    {
+        return $this->entities
+            ->getRepository(Invoice::class)
+            ->findBy(['state' => InvoiceState::Paid], ['paidOn' => 'DESC', 'id' => 'DESC'], $most);
+    }
+
+    /**
+     * @param list<int> $orderLines
+     * @param int       $except     an invoice that does not count; 0 for none
+     *
+     * @return array<int, BigDecimal> packs received and on no other invoice, by order line; below zero where more was
+     *      paid than came
+     */
+    public function received(array $orderLines, int $except = 0): array
+    {
+        /** @var array<int, string> $rows */
+        $rows = [] === $orderLines ? [] : $this->entities->getConnection()->fetchAllKeyValue(
+            'SELECT l.id, l.received - COALESCE((SELECT SUM(v.owed_packs) FROM invoice_line v
+                WHERE v.order_line_id = l.id AND v.invoice_id <> ?), 0)
+             FROM order_line l WHERE l.id IN (?)',
+            [$except, $orderLines],
+            [1 => ArrayParameterType::INTEGER],
+        );
+
+        return array_map(BigDecimal::of(...), $rows);
+    }
+
+    /**
+     * What came and is on no invoice, by receipt, oldest first; what came last counts as not invoiced first.
+     *
+     * @return list<Uninvoiced>
+     */
+    public function uninvoiced(?Supplier $supplier = null): array
+    {
+        /**
+         * @var list<array{receipt: string, day: string, code: string, name: string, currency: string, line: int,
+         *      packs: string, open: string, price: string}> $rows
+         */
+        $rows = $this->entities->getConnection()->fetchAllAssociative(
+            'SELECT r.number receipt, r.day, s.code, s.name, o.currency, l.id line, SUM(rl.packs) packs,
+                l.received - COALESCE(v.owed, 0) open, l.price
+             FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
+             JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+             LEFT JOIN (SELECT order_line_id, SUM(owed_packs) owed FROM invoice_line WHERE order_line_id IS NOT NULL
+                GROUP BY order_line_id) v ON v.order_line_id = l.id
+             WHERE l.received > COALESCE(v.owed, 0) AND (? IS NULL OR s.id = ?)
+             GROUP BY r.id, r.number, r.day, s.code, s.name, o.currency, l.id, l.received, v.owed, l.price
+             ORDER BY r.day DESC, r.id DESC, l.id',
+            [$supplier?->id, $supplier?->id],
+        );
+        $left = $found = [];
+        foreach ($rows as $row) {
+            $open = $left[$row['line']] ?? BigDecimal::of($row['open']);
+            $here = BigDecimal::min($open, BigDecimal::of($row['packs']));
+            $left[$row['line']] = $open->minus($here);
+            if ($here->isPositive()) {
+                $found[$row['receipt']]['row'] = $row;
+                $found[$row['receipt']]['packs'][$row['line']] = (string) $here;
+                $found[$row['receipt']]['value'] = ($found[$row['receipt']]['value'] ?? 0.0)
+                    + round($here->multipliedBy($row['price'])->toFloat(), 2);
+            }
+        }
+
+        return array_map(
+            static fn (array $one): Uninvoiced => new Uninvoiced(
+                $one['row']['receipt'],
+                new \DateTimeImmutable($one['row']['day']),
+                $one['row']['code'],
+                $one['row']['name'],
+                $one['row']['currency'],
+                $one['value'],
+                $one['packs'],
+            ),
+            array_reverse(array_values($found)),
+        );
+    }
+
+    /**
+     * Who booked in any of what is on an invoice, and as which receipts.
+     *
+     * @return array{list<int>, list<string>} people, receipts
+     */
+    public function receivedBy(Invoice $invoice): array
+    {
+        $lines = array_map(static fn (InvoiceLine $line): int => $line->orderLine->id ?? 0, $invoice->lines());
+        /** @var list<array{number: string, by_id: int|null}> $rows */
+        $rows = $this->entities->getConnection()->fetchAllAssociative(
+            'SELECT DISTINCT r.number, r.by_id FROM receipt r JOIN receipt_line l ON l.receipt_id = r.id
+             WHERE l.line_id IN (?) ORDER BY r.id',
+            [$lines],
+            [ArrayParameterType::INTEGER],
+        );
+        $people = array_filter(array_column($rows, 'by_id'), static fn (?int $id): bool => null !== $id);
+
+        return [array_values(array_unique($people)), array_column($rows, 'number')];
+    }
+
+    public function wasReceivedBy(Invoice $invoice, Person $person): bool
+    {
+        return in_array($person->id, $this->receivedBy($invoice)[0], true);
+    }
+}

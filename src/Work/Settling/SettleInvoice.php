@@ -1,0 +1,181 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Settling;
+
+use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Refused;
+use TallBarrel\Core\Settling\PriceVerdict;
+use TallBarrel\Core\Settling\QuantityVerdict;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Offer\OfferPrices;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\Invoice;
+use TallBarrel\Store\Settle\InvoiceLine;
+use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Work\Keeping\AllOrNothing;
+
+/** Takes an invoice from what differs to what is paid; each step on the locked invoice, as it was seen last. */
+final readonly class SettleInvoice
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private AllOrNothing $whole,
+        private Invoices $invoices,
+        private OfferPrices $prices,
+        private CreditLetter $letter,
+        private Audit $audit,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /**
+     * @param int $version as it was seen
+     *
+     * @throws Refused if it was changed meanwhile, or is not open any more
+     */
+    public function decide(
+        int $invoice,
+        int $version,
+        int $line,
+        QuantityVerdict|PriceVerdict $verdict,
+        Person $by,
+    ): Invoice {
+        return $this->step($invoice, $version, function (Invoice $invoice) use ($line, $verdict, $by): void {
+            $found = array_values(
+                array_filter($invoice->lines(), static fn (InvoiceLine $one): bool => $one->id === $line),
+            )[0] ?? throw new Refused('That line is not on this invoice.');
+            $found->decide(
+                $verdict instanceof QuantityVerdict ? $verdict : null,
+                $verdict instanceof PriceVerdict ? $verdict : null,
+            );
+            if (PriceVerdict::Accepted === $verdict) {
+                $this->follow($found);
+            }
+            if (PriceVerdict::Credit === $verdict || QuantityVerdict::Credit === $verdict) {
+                $this->letter->ask($invoice, $found, $by);
+            }
+            $this->audit->note($by, EnterInvoice::subject($invoice), sprintf('%s: %s', $found->words, match ($verdict) {
+                QuantityVerdict::AsReceived => 'only what came is paid',
+                QuantityVerdict::Credit => 'a credit note was asked for what did not come',
+                QuantityVerdict::Awaited => 'the rest is on its way, all is paid',
+                PriceVerdict::AsAgreed => 'the agreed price is paid',
+                PriceVerdict::Credit => 'a credit note was asked for the price above the agreed one',
+                PriceVerdict::Accepted => sprintf('%s is accepted, the standing price follows', $found->price),
+            }));
+        });
+    }
+
+    /** @throws Refused also where the person booked in what is on it */
+    public function release(int $invoice, int $version, Person $by): Invoice
+    {
+        return $this->step($invoice, $version, function (Invoice $invoice) use ($by): void {
+            if ($this->invoices->wasReceivedBy($invoice, $by)) {
+                throw new Refused(sprintf('You booked in what is on %s: somebody else settles it.', $invoice->number));
+            }
+            $invoice->release($by, $this->clock->now());
+            $this->audit->note(
+                $by,
+                EnterInvoice::subject($invoice),
+                sprintf('Settled: %s %s owed', $invoice->currency, $invoice->owed()->total->amount),
+            );
+        });
+    }
+
+    /** @throws Refused */
+    public function reopen(int $invoice, int $version, Person $by): Invoice
+    {
+        return $this->step($invoice, $version, function (Invoice $invoice) use ($by): void {
+            $invoice->reopen();
+            $this->audit->note($by, EnterInvoice::subject($invoice), 'Taken back from paying');
+        });
+    }
+
+    /**
+     * Gives up an invoice that was entered by mistake.
+     *
+     * @throws Refused once it is settled
+     */
+    public function discard(int $invoice, int $version, Person $by): void
+    {
+        $this->step($invoice, $version, function (Invoice $invoice) use ($by): void {
+            $invoice->mustBeOpen();
+            $this->audit->note($by, $invoice->supplier->code, sprintf('Gave up invoice %s', $invoice->number));
+            $this->entities->remove($invoice);
+        });
+    }
+
+    /**
+     * @param list<array{int, int}> $invoices with the versions seen
+     *
+     * @return list<Invoice> paid
+     *
+     * @throws Refused if one is not to be paid; then none is
+     */
+    public function pay(array $invoices, \DateTimeImmutable $on, Person $by): array
+    {
+        if ($on > $this->clock->now()) {
+            throw new Refused(sprintf('%s is a day to come.', $on->format('j M Y')));
+        }
+
+        return $this->whole->take(fn (): array => array_map(
+            fn (array $one): Invoice => $this->step($one[0], $one[1], function (Invoice $invoice) use ($on, $by): void {
+                $invoice->pay($on);
+                $this->audit->note($by, EnterInvoice::subject($invoice), sprintf(
+                    'Paid on %s: %s %s',
+                    $on->format('j M Y'),
+                    $invoice->currency,
+                    $invoice->paid()?->amount,
+                ));
+            }),
+            $invoices,
+        ));
+    }
+
+    /** @param callable(Invoice): void $change */
+    private function step(int $id, int $version, callable $change): Invoice
+    {
+        return $this->whole->take(function () use ($id, $version, $change): Invoice {
+            $stands = $this->invoices->lock($id);
+            $invoice = $this->invoices->find($id) ?? throw new Refused('That invoice is gone.');
+            if ($stands !== $version || $invoice->version() !== $version) {
+                throw new Refused(sprintf(
+                    '%s was changed by somebody else meanwhile. Look at it once more, then try again.',
+                    $invoice->number,
+                ));
+            }
+            $received = $this->invoices->received(
+                array_map(static fn (InvoiceLine $line): int => $line->orderLine->id ?? 0, $invoice->lines()),
+                $invoice->id,
+            );
+            foreach ($invoice->lines() as $line) {
+                $line->weigh($received[$line->orderLine->id ?? 0] ?? BigDecimal::zero());
+            }
+            $change($invoice);
+
+            return $invoice;
+        });
+    }
+
+    /** The standing price follows what is paid, before the offer's discounts. */
+    private function follow(InvoiceLine $line): void
+    {
+        $offer = $line->orderLine?->offer;
+        if (null === $offer) {
+            return;
+        }
+        $listed = $line->price->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
+        $today = $this->clock->now()->setTime(0, 0);
+        try {
+            $prices = $offer->listPrices()->withPriceAt($line->packs, $listed);
+        } catch (InvalidValue $invalid) {
+            throw new Refused('The standing price cannot follow: '.$invalid->getMessage());
+        }
+        $this->prices->change($offer, $prices, $today, $today, 'invoice '.$line->invoice->number);
+    }
+}

@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+use Symfony\Component\DomCrawler\Crawler;
+
+/** The stage at the end of the run: invoices typed, compared, settled and paid. */
+final class SettleTest extends DeskTestCase
+{
+    public function testFromWhatCameToWhatIsPaid(): void
+    {
+        $this->as('iris');
+        $page = $this->see('/settle');
+        $card = $page->filter('.list a[href^="/settle/new/"]')->first();
+        $entry = $this->see((string) $card->attr('href'));
+        self::assertResponseIsSuccessful();
+        $form = $entry->filter('#entry')->form();
+        $typed = $form->getPhpValues();
+        self::assertIsArray($typed['packs']);
+        self::assertIsArray($typed['price']);
+        $line = (int) array_key_first($typed['packs']);
+        $packs = self::figure($typed['packs'][$line]);
+        $price = self::figure($typed['price'][$line]);
+        $typed['packs'][$line] = (string) ($packs + 2);
+        $action = (string) $entry->filter('#entry')->attr('action');
+        // The sum on the paper shows that something was typed wrongly; nothing is lost.
+        $this->post($action, ['number' => 'RT-9', 'day' => '2026-11-23', 'total' => '1'] + $typed);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('come to', $this->text());
+        $again = $this->browser->getCrawler();
+        self::assertSame('RT-9', $again->filter('[name="number"]')->attr('value'));
+        self::assertSame((string) ($packs + 2), $again->filter(sprintf('[name="packs[%d]"]', $line))->attr('value'));
+        $this->post($action, ['number' => 'RT-9', 'day' => '2026-11-23'] + $typed);
+        $match = $this->browser->followRedirect();
+        self::assertStringContainsString('2 not received', $this->text());
+        self::assertStringContainsString('The owner or a buyer decides', $this->text());
+        self::assertCount(1, $match->filter('.strip button[disabled]'), 'not settled before it is decided');
+        $here = (string) parse_url((string) $this->browser->getRequest()->getUri(), \PHP_URL_PATH);
+        $this->post($here.'/decide', ['quantity' => 'as-received']);
+        self::assertResponseStatusCodeSame(403);
+
+        $this->as('mara');
+        $this->browser->submit($this->see($here)->selectButton(sprintf(
+            'Pay what came, %s less',
+            self::euros(2 * $price),
+        ))->form());
+        $this->browser->followRedirect();
+        self::assertStringContainsString('only what came is paid', $this->text());
+        $this->post($here.'/release');
+        self::assertResponseStatusCodeSame(403);
+
+        $this->as('iris');
+        $this->browser->submit($this->see($here)->filter('.strip form')->form());
+        $this->browser->followRedirect();
+        self::assertStringContainsString('RT-9 is settled', $this->text());
+        $due = $this->see('/settle/payments');
+        $rows = $due->filter('#payments tr');
+        $row = $rows->reduce(static fn (Crawler $row): bool => str_contains($row->text(), 'RT-9'));
+        $fields = [];
+        foreach ($row->filter('input') as $input) {
+            self::assertInstanceOf(\DOMElement::class, $input);
+            $fields[$input->getAttribute('name')] = $input->getAttribute('value');
+        }
+        parse_str(http_build_query($fields), $ticked);
+        $this->post('/settle/payments', ['day' => '2026-11-23', 'pay' => $ticked['pay'], 'seen' => $ticked['seen']]);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Paid: RT-9', $this->text());
+        self::assertSame(
+            round($packs * $price, 2),
+            round($this->number("SELECT SUM(l.owed_packs * l.owed_price) FROM invoice_line l JOIN invoice i
+                ON i.id = l.invoice_id WHERE i.number = 'RT-9' AND l.order_line_id = ?", [$line]), 2),
+        );
+    }
+
+    public function testThePaymentsAreAFileToo(): void
+    {
+        $this->as('iris');
+        $this->see('/settle/payments.csv');
+        $file = (string) $this->browser->getResponse()->getContent();
+        $lines = explode("\n", trim($file));
+        self::assertStringContainsString('supplier code', $lines[0]);
+        self::assertCount(
+            1 + (int) $this->number("SELECT COUNT(*) FROM invoice WHERE state = 'settled'"),
+            $lines,
+        );
+    }
+
+    public function testTheStockroomOnlyLooks(): void
+    {
+        $this->as('tam');
+        self::assertCount(0, $this->see('/settle')->filter('main form, .strip form'));
+        $this->see('/settle/new/VETRASOL');
+        self::assertResponseStatusCodeSame(403);
+        $this->post('/settle/payments', ['day' => '2026-11-23', 'pay' => [1 => '1']]);
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testNothingTickedAndADayToComeAreSaid(): void
+    {
+        $this->as('iris');
+        $this->post('/settle/payments', ['day' => '2026-11-23']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Tick what was paid', $this->text());
+        $id = (int) $this->number("SELECT MIN(id) FROM invoice WHERE state = 'settled'");
+        $version = (string) $this->number('SELECT version FROM invoice WHERE id = ?', [$id]);
+        $this->post('/settle/payments', ['day' => '2027-01-01', 'pay' => [$id => '1'], 'seen' => [$id => $version]]);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('a day to come', $this->text());
+        self::assertSame(1.0, $this->number("SELECT COUNT(*) FROM invoice WHERE id = ? AND state = 'settled'", [$id]));
+    }
+
+    private static function figure(mixed $typed): float
+    {
+        self::assertIsString($typed);
+
+        return (float) str_replace(',', '', $typed);
+    }
+
+    private static function euros(float $amount): string
+    {
+        return '€'.number_format($amount, 2);
+    }
+}
