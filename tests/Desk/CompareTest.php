@@ -148,6 +148,54 @@ final class CompareTest extends DeskTestCase
         self::assertStringContainsString('What is chosen now costs no more', $this->text());
     }
 
+    public function testALineSplitInTheBasketIsOrderedFromBoth(): void
+    {
+        $this->as('rowan');
+        $page = $this->see('/compare/basket');
+        // The first line that somebody else sells too.
+        $select = $page->filter('select[name^="pin["]')->reduce(
+            static fn (Crawler $node): bool => $node->filter('option')->count() > 2,
+        );
+        $line = (int) filter_var((string) $select->attr('name'), \FILTER_SANITIZE_NUMBER_INT);
+        /** @var list<string> $codes */
+        $codes = $select->filter('option')->extract(['value']);
+        [, $first, $second] = $codes;
+        $rule = fn (string $code): string => $this->string(
+            'SELECT o.pack_content * GREATEST(o.minimum, o.multiple, 1) FROM offer o
+             JOIN supplier s ON s.id = o.supplier_id JOIN proposal p ON p.item_id = o.item_id
+             WHERE p.id = ? AND s.code = ? ORDER BY o.id LIMIT 1',
+            [$line, $code],
+        );
+        [$here, $there] = [(float) $rule($first), (float) $rule($second)];
+        $this->post('/compare/basket', [
+            'list' => '',
+            'to' => [$line => $first],
+            'second' => [$line => $second],
+            'firstUnits' => [$line => (string) (2 * $here)],
+            'secondUnits' => [$line => (string) $there],
+        ]);
+        self::assertResponseRedirects('/reorder');
+        $saved = $this->connection()->fetchAssociative(
+            'SELECT s.code, p.packs * o.pack_content units, t.code second, p.split_packs * q.pack_content part
+             FROM proposal p JOIN offer o ON o.id = p.offer_id JOIN supplier s ON s.id = o.supplier_id
+             JOIN offer q ON q.id = p.split_offer_id JOIN supplier t ON t.id = q.supplier_id WHERE p.id = ?',
+            [$line],
+        );
+        self::assertEquals(
+            ['code' => $first, 'units' => 2 * $here, 'second' => $second, 'part' => $there],
+            $saved,
+        );
+        $this->post('/compare/basket', [
+            'list' => '',
+            'to' => [$line => $first],
+            'second' => [$line => $second],
+            'firstUnits' => [$line => 'a few'],
+            'secondUnits' => [$line => '1'],
+        ]);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('are no numbers', $this->text());
+    }
+
     public function testARoundFromQuestionToSplitAward(): void
     {
         $this->as('mara');

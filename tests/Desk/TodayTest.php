@@ -63,7 +63,7 @@ final class TodayTest extends DeskTestCase
     {
         $this->as('rowan');
         $version = $this->see('/orders/PO-1045')->filter('.menu form input[name="version"]')->attr('value');
-        $this->post('/orders/PO-1045/cancel', ['version' => $version]);
+        $this->post('/orders/PO-1045/cancel', ['version' => $version, 'reason' => 'It never came.']);
         self::assertNotContains('52 days late, forgotten?', array_column($this->entries(), 0));
         self::assertSame(
             'cancelled',
@@ -165,6 +165,7 @@ final class TodayTest extends DeskTestCase
                 "UPDATE purchase_order SET state = 'closed'",
                 'UPDATE lot SET expires_on = NULL',
                 'DELETE FROM sales_day',
+                'DELETE FROM invoice',
                 'UPDATE agreement SET ended = 1',
                 "UPDATE price_list SET state = 'left'",
             ] as $statement

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Compare;
 
+use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Request;
@@ -78,7 +79,19 @@ final class BasketController extends AbstractController
                         ),
                     );
                 $changed += $proposal->offer() === $offer ? 0 : 1;
-                $buying->intoProposal($proposal, $offer, $proposal->units());
+                $second = $fields->each('second')[$proposal->id] ?? '';
+                if ('' === $second) {
+                    $buying->intoProposal($proposal, $offer, $proposal->units());
+                    continue;
+                }
+                $other = $offers[(string) $proposal->id][$second] ?? throw new Refused(
+                    sprintf('%s is no longer offered by %s. Look again.', $proposal->item->code, $second),
+                );
+                $buying->inTwoParts(
+                    $proposal,
+                    [$offer, self::part($fields, 'firstUnits', $proposal)],
+                    [$other, self::part($fields, 'secondUnits', $proposal)],
+                );
             }
             $entities->flush();
             $this->addFlash(
@@ -96,6 +109,14 @@ final class BasketController extends AbstractController
         }
 
         return $this->redirectToRoute('reorder');
+    }
+
+    /** @throws Refused */
+    private static function part(Fields $fields, string $name, SavedProposal $proposal): BigDecimal
+    {
+        return $fields->quantity($name, $fields->each($name)[$proposal->id] ?? '') ?? throw new Refused(
+            sprintf('The parts of %s are no numbers. Look at the basket once more.', $proposal->item->code),
+        );
     }
 
     /** @return list<SavedProposal> */

@@ -15,6 +15,9 @@ final readonly class BoardSummary
      * @param int        $hidden     lines chosen that a filter hides; they are not drafted
      * @param float      $weight     kilograms
      * @param BudgetUse  $budget     of the month, before these
+     * @param \DateTimeImmutable $month of all in which these are spent the one whose budget they leave least of
+     * @param Money      $inMonth    what of these is spent in it
+     * @param bool       $whenPaid   whether money counts when it is paid, not when it is ordered
      * @param int        $items      listed
      * @param int        $cut        lines left out to stay within the budget
      * @param Money      $nextHundred what the next hundred of the budget would save
@@ -28,7 +31,9 @@ final readonly class BoardSummary
         public Money $total,
         public float $weight,
         public BudgetUse $budget,
-        public string $month,
+        public \DateTimeImmutable $month,
+        public Money $inMonth,
+        public bool $whenPaid,
         public int $items,
         public int $cut,
         public Money $cutValue,
@@ -42,6 +47,6 @@ final readonly class BoardSummary
     /** Of the month's budget, when these are drafted; below zero where they go beyond it, null without a budget. */
     public function leftAfter(): ?Money
     {
-        return $this->budget->left()?->minus($this->total);
+        return $this->budget->left()?->minus($this->inMonth);
     }
 }

@@ -7,6 +7,7 @@ namespace TallBarrel\Desk\Reorder;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Replenish\PlannedDemand;
 use TallBarrel\Core\Replenish\Projection;
@@ -18,7 +19,7 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
-use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Order\Budgets;
 use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\BoardLine;
 use TallBarrel\Store\Planning\PlanningData;
@@ -49,7 +50,7 @@ final class ReorderBoard
     private const AT_MOST = 20_000;
     private const DAYS_SHOWN = 42;
 
-    /** @var array<int, array{string, OrderDays}>|null */
+    /** @var array<int, OrderDays>|null */
     private ?array $orderDays = null;
     private ?PlanningRun $latestRun = null;
     /** @var array<int, string>|null */
@@ -62,7 +63,7 @@ final class ReorderBoard
         private readonly Proposals $proposals,
         private readonly PlanningData $data,
         private readonly FillUpOrder $fillUp,
-        private readonly Spending $spending,
+        private readonly Budgets $budgets,
         private readonly CurrentBusiness $business,
         private readonly Shell $shell,
         private readonly Offers $offers,
@@ -121,23 +122,16 @@ final class ReorderBoard
             }
             $sofar += $sums[$id]->listed;
         }
-        $found = $this->board->pages($open, $site, $sort, $words, min($rows, self::AT_MOST));
+        $found = $this->board->firstLines($open, $site, $sort, $words, min($rows, self::AT_MOST));
         $pages = [];
         foreach ($groups as [, $id]) {
             $pages[$id] = array_slice($found[$id] ?? [], 0, max(0, $rows));
             $rows -= count($pages[$id]);
         }
-        // All of them from one query; each group then finds its own.
-        $lines = $this->board->lines(array_merge(...array_values($pages)));
         $advice = $this->fillUp->advise(array_values($suppliers), $this->sums($site), $site);
         $built = [];
-        foreach ($pages as $id => $ids) {
-            $built[] = $this->group(
-                $suppliers[$id] ?? null,
-                $sums[$id],
-                self::inOrder($ids, $lines),
-                $advice[$id] ?? null,
-            );
+        foreach ($pages as $id => $lines) {
+            $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], $lines, $advice[$id] ?? null);
         }
 
         return $built;
@@ -209,6 +203,8 @@ final class ReorderBoard
                     'site' => $names[$move['site']] ?? '?',
                     'siteId' => $move['site'],
                     'units' => (float) $move['units'],
+                    'saves' => (float) $move['saves'],
+                    'risks' => (float) $move['risks'],
                 ],
                 $line->moves(),
             ),
@@ -291,14 +287,18 @@ final class ReorderBoard
             array_filter($sums, static fn (SupplierSum $one): bool => $one->chosen > 0),
         );
 
+        $budget = $this->budgets->standing($this->spentIn($money($sum('home'))), $this->clock->now());
+
         return new BoardSummary(
             $orders($sums),
             (int) $sum('chosen'),
             '' === $words ? 0 : (int) array_sum(array_column($this->sums($site), 'chosen')) - (int) $sum('chosen'),
             $money($sum('home')),
             $sum('weightKg'),
-            $this->spending->budget($this->clock->now()),
-            $this->clock->now()->format('F'),
+            $budget->use,
+            $budget->month,
+            $budget->more,
+            BudgetBasis::Paying === $this->business->get()->budgetBasis(),
             (int) $sum('listed'),
             (int) $sum('cut'),
             $money($sum('cutHome')),
@@ -312,6 +312,28 @@ final class ReorderBoard
             ),
             $money($sum('cut') > 0 ? $this->latestRun()?->cutGap() ?? 0.0 : 0.0),
         );
+    }
+
+    /**
+     * When what is chosen is spent; all of it where that is when it is paid, since a budget knows no sites.
+     *
+     * @return non-empty-array<string, Money> by month
+     */
+    private function spentIn(Money $chosen): array
+    {
+        $now = $this->clock->now();
+        if (BudgetBasis::Ordering === $this->business->get()->budgetBasis()) {
+            return $this->budgets->spentIn($chosen, null, $now, $now);
+        }
+        $months = [$now->format('Y-m') => $chosen->multipliedBy(0)];
+        foreach ($this->board->chosen() as $row) {
+            $goods = Money::of(number_format($row->home, 2, '.', ''), $chosen->currency->code);
+            foreach ($this->budgets->spentIn($goods, $row->terms, $now, $row->arrival) as $month => $amount) {
+                $months[$month] = isset($months[$month]) ? $months[$month]->plus($amount) : $amount;
+            }
+        }
+
+        return $months;
     }
 
     /** What its whole order lacks, whatever the rows are filtered by. */
@@ -396,9 +418,7 @@ final class ReorderBoard
 
     private function orderDays(int $supplier): OrderDays
     {
-        $this->orderDays ??= $this->data->orderDays();
-
-        return $this->orderDays[$supplier][1];
+        return ($this->orderDays ??= $this->data->orderDays())[$supplier];
     }
 
     /** @return array<int, string> */

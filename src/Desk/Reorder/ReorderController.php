@@ -387,7 +387,7 @@ final class ReorderController extends AbstractController
         $groups = $this->board->groups($site, $sort, $words, $fields->isGood() ? ReorderBoard::PAGE : \PHP_INT_MAX);
         $shown = $request->query->getInt('why');
         $first = $groups[0]->rows[0]->line->id ?? 0;
-        $proposal = $this->proposals->load($shown > 0 && $shown !== $first ? [$shown, $first] : [$first])[0] ?? null;
+        [$proposal, $offers] = $this->proposals->withOffers($shown > 0 ? [$shown, $first] : [$first]) ?? [null, []];
         $run = $this->board->lastRun();
 
         return $this->render(
@@ -399,7 +399,7 @@ final class ReorderController extends AbstractController
                 'summary' => $this->board->summary($site, $words),
                 'why' => null === $proposal
                     ? null
-                    : $this->board->why($proposal, row: self::rowOf($proposal, $groups)),
+                    : $this->board->why($proposal, $offers, self::rowOf($proposal, $groups)),
                 'sort' => $sort,
                 'sorts' => ReorderBoard::SORTS,
                 'words' => $words,

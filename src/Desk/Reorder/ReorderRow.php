@@ -12,7 +12,10 @@ use TallBarrel\Store\Planning\BoardLine;
 /** One proposal as a row of the board, with its drawings. */
 final readonly class ReorderRow
 {
-    /** @param list<array{site: string, siteId: int, units: float}> $moves what other sites could give instead */
+    /**
+     * @param list<array{site: string, siteId: int, units: float, saves: float, risks: float}> $moves what other sites
+     *      should give instead, and what that saves here and risks there, home currency
+     */
     public function __construct(
         public BoardLine $line,
         public Barrel $barrel,

@@ -6,7 +6,7 @@ namespace TallBarrel\Desk\Shell;
 
 use Brick\Math\BigDecimal;
 use Symfony\Component\HttpFoundation\Request;
-use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Day;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Quantity\Numerals;
 
@@ -90,17 +90,7 @@ final readonly class Fields
     /** A day as the browser sends it. */
     public function day(string $name, string $typed): ?\DateTimeImmutable
     {
-        return $this->attempt($name, static function () use ($typed): ?\DateTimeImmutable {
-            if ('' === $typed) {
-                return null;
-            }
-            $day = \DateTimeImmutable::createFromFormat('!Y-m-d', $typed);
-            if (false === $day || $day->format('Y-m-d') !== $typed) {
-                throw InvalidValue::because(sprintf('“%s” is not a day; expected one such as 2026-11-30.', $typed));
-            }
-
-            return $day;
-        });
+        return $this->attempt($name, static fn (): ?\DateTimeImmutable => '' === $typed ? null : Day::read($typed));
     }
 
     /**

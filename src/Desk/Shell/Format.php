@@ -159,8 +159,9 @@ final readonly class Format
 
     /** "today", "tomorrow", "3 days late", or the day. */
     #[AsTwigFilter('until')]
-    public function until(\DateTimeImmutable $day): string
+    public function until(\DateTimeImmutable|string $day): string
     {
+        $day = is_string($day) ? new \DateTimeImmutable($day) : $day;
         $days = (int) $this->clock->now()->setTime(0, 0)->diff($day->setTime(0, 0))->format('%r%a');
 
         return match (true) {

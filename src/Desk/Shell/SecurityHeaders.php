@@ -21,7 +21,10 @@ final readonly class SecurityHeaders
             ."connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'",
         );
         $headers->set('X-Content-Type-Options', 'nosniff');
-        $headers->set('Referrer-Policy', 'same-origin');
+        // A page that only its link leads to never tells that link to anybody.
+        if (!$headers->has('Referrer-Policy')) {
+            $headers->set('Referrer-Policy', 'same-origin');
+        }
         $headers->set('Cache-Control', 'no-store, private');
     }
 }

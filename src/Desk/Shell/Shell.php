@@ -51,6 +51,7 @@ final class Shell
             new RunStage('orders', 'Orders', 'o', $waiting->orders),
             new RunStage('dock', 'Dock', 'd', $waiting->dock),
             new RunStage('stock', 'Stock', 's'),
+            new RunStage('settle', 'Settle', 'e', $waiting->settle),
             new RunStage('suppliers', 'Suppliers', 'u'),
             new RunStage('items', 'Items', 'i'),
         ];

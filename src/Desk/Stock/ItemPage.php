@@ -92,7 +92,8 @@ final readonly class ItemPage
             )[0] ??
             ($places[0] ?? null);
         $today = $this->clock->now()->setTime(0, 0);
-        $held = $this->stock->held($item->id);
+        $figures = $this->stock->ofItem($item->id);
+        $held = $figures->held;
         $open = $this->open->bySite([$item->id], $today);
         $inForce = $this->rates->allOn($today);
         $offers = [];
@@ -154,14 +155,14 @@ final readonly class ItemPage
                     ]),
                 )
                 ->getResult(),
-            'balances' => $this->stock->balances($item->id),
+            'balances' => $figures->balances,
             'movements' => array_map(
-                static fn (array $row): array => ['words' => MovementKind::from($row['kind'])->words()] + $row,
-                $this->stock->movements($item->id, 25),
+                static fn (array $row): array => ['words' => MovementKind::from((string) $row['kind'])->words()] + $row,
+                $figures->movements,
             ),
             'orders' => array_map(
-                static fn (array $row): array => ['words' => OrderState::from($row['state'])->words()] + $row,
-                $this->stock->orders($item->id, 12),
+                static fn (array $row): array => ['words' => OrderState::from((string) $row['state'])->words()] + $row,
+                $figures->orders,
             ),
             'offers' => $offers,
             'today' => $today,

@@ -7,10 +7,12 @@ namespace TallBarrel\Store\Planning;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Sourcing\OrderMinimum;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Supplier\AgreedTerms;
 use TallBarrel\Store\Supplier\Supplier;
 
 /**
@@ -145,37 +147,35 @@ final readonly class Board
     }
 
     /**
-     * The same for several suppliers, from one query.
+     * The first rows of several suppliers, from one query.
      *
      * @param list<int> $suppliers 0 for what nobody sells
      * @param string    $order     one of the constants of ORDERS
      * @param int       $most      of each
      *
-     * @return array<int, list<int>> ids in order, by supplier
+     * @return array<int, list<BoardLine>> in order, by supplier
      */
-    public function pages(array $suppliers, ?Site $site, string $order, string $words, int $most): array
+    public function firstLines(array $suppliers, ?Site $site, string $order, string $words, int $most): array
     {
         if ([] === $suppliers) {
             return [];
         }
-        /** @var list<array{id: int, supplier: int}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT id, supplier FROM (SELECT p.id, COALESCE(o.supplier_id, 0) supplier,
-                ROW_NUMBER() OVER (PARTITION BY o.supplier_id ORDER BY '.
-                self::ORDERS[$order].
-                ') n FROM '.
-                self::listed($words).
-                ' AND COALESCE(o.supplier_id,
-                    0) IN (:suppliers)) page WHERE n <= :most ORDER BY n',
-            $this->where($site, $words) + ['suppliers' => $suppliers, 'most' => $most],
-            ['suppliers' => ArrayParameterType::INTEGER],
-        );
-        $pages = [];
-        foreach ($rows as $row) {
-            $pages[$row['supplier']][] = $row['id'];
+        $lines = [];
+        foreach (
+            $this->rows(
+                '(SELECT p.id, ROW_NUMBER() OVER (PARTITION BY o.supplier_id ORDER BY '.
+                    self::ORDERS[$order].
+                    ') place FROM '.
+                    self::listed($words).
+                    ' AND COALESCE(o.supplier_id, 0) IN (:suppliers)) page JOIN proposal p ON p.id = page.id',
+                'page.place <= :most ORDER BY page.place',
+                $this->where($site, $words) + ['suppliers' => $suppliers, 'most' => $most],
+            ) as $row
+        ) {
+            $lines[$row['supplier_id'] ?? 0][] = new BoardLine($row);
         }
 
-        return $pages;
+        return $lines;
     }
 
     /** @return list<int> ids of what is chosen, not drafted, and has these words */
@@ -195,20 +195,28 @@ final readonly class Board
     /** @return list<OutlineRow> what is chosen and not drafted, at all sites */
     public function chosen(): array
     {
-        /** @var list<array{id: int, reason: string, home_value: string, at_risk: float}> $rows */
+        /**
+         * @var list<array{id: int, reason: string, home_value: string, at_risk: float, category: string,
+         *      arrival: string, terms: string}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT p.id, p.reason, p.home_value, p.at_risk FROM '.
+            'SELECT p.id, p.reason, p.home_value, p.at_risk, i.category, p.arrival, JSON_ARRAY('.
+                str_replace('s.', 'u.', AgreedTerms::COLUMNS).
+                ') terms FROM '.
                 self::listed('').
                 ' AND p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL ORDER BY p.id',
             $this->where(null, ''),
         );
 
         return array_map(
-            static fn (array $row): OutlineRow => new OutlineRow(
+            fn (array $row): OutlineRow => new OutlineRow(
                 $row['id'],
                 $row['reason'],
                 (float) $row['home_value'],
                 (float) $row['at_risk'],
+                $row['category'],
+                new \DateTimeImmutable($row['arrival'], $this->clock->now()->getTimezone()),
+                self::terms($row['terms']),
             ),
             $rows,
         );
@@ -228,7 +236,7 @@ final readonly class Board
             $this->where($site, ''),
         );
 
-        return $this->proposals->load($ids);
+        return $this->proposals->load($ids, false);
     }
 
     /**
@@ -253,6 +261,14 @@ final readonly class Board
         );
 
         return $this->proposals->load(array_slice(array_column($rows, 'id'), 0, $most));
+    }
+
+    private static function terms(string $columns): ?PaymentTerms
+    {
+        /** @var array{int|null, string, int, int, string, string} $row */
+        $row = json_decode($columns, true, flags: \JSON_THROW_ON_ERROR);
+
+        return AgreedTerms::read($row);
     }
 
     private static function listed(string $words): string
@@ -293,30 +309,46 @@ final readonly class Board
         if ([] === $ids) {
             return [];
         }
+        $lines = [];
+        foreach ($this->rows('proposal p', 'p.id IN (:ids)', ['ids' => $ids]) as $row) {
+            $lines[$row['id']] = new BoardLine($row);
+        }
+
+        return $lines;
+    }
+
+    /**
+     * @param string                                   $from   where proposals come from, as p
+     * @param string                                   $where  which, and in what order
+     * @param array<string, int|string|list<int>|null> $values
+     *
+     * @return list<Row>
+     */
+    private function rows(string $from, string $where, array $values): array
+    {
         /** @var list<Row> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT p.id, i.code item_code, i.name item_name, i.category, t.name site, p.reason, p.packs,
                     p.proposed_before, p.split_packs, SUBSTRING_INDEX(v.name, ' ', 1) split_supplier, p.chosen, p.cut,
                     p.odd, p.moves, p.value, p.cover_days, p.forecast_per_week, p.safety_stock, p.reorder_point,
-                    p.order_up_to, p.on_hand, p.coming, p.arrival, DATEDIFF(p.arrival, ?) arrives_in, p.facts,
+                    p.order_up_to, p.on_hand, p.coming, p.arrival, DATEDIFF(p.arrival, :now) arrives_in, p.facts,
                     p.forecast, p.offer_id, o.supplier_id, o.pack_name, o.pack_content, s.currency,
                     d.number draft, ".
                 StoredPrices::COLUMNS.
                 ', '.
                 Spending::LAST_PAID.
-                ' last_paid FROM proposal p JOIN item i ON i.id = p.item_id JOIN site t ON t.id = p.site_id
+                " last_paid FROM $from JOIN item i ON i.id = p.item_id JOIN site t ON t.id = p.site_id
              LEFT JOIN offer o ON o.id = p.offer_id LEFT JOIN supplier s ON s.id = o.supplier_id
              LEFT JOIN offer w ON w.id = p.split_offer_id LEFT JOIN supplier v ON v.id = w.supplier_id
              LEFT JOIN purchase_order d ON d.id = p.draft_id
-             WHERE p.id IN (?)',
-            [$this->clock->now()->format('Y-m-d'), $ids],
-            [1 => ArrayParameterType::INTEGER],
+             WHERE $where",
+            $values + ['now' => $this->clock->now()->format('Y-m-d')],
+            array_map(
+                static fn (): ArrayParameterType => ArrayParameterType::INTEGER,
+                array_filter($values, is_array(...)),
+            ),
         );
-        $lines = [];
-        foreach ($rows as $row) {
-            $lines[$row['id']] = new BoardLine($row);
-        }
 
-        return $lines;
+        return $rows;
     }
 }

@@ -37,7 +37,12 @@ use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\OpenLines;
 
-/** Everything a planning run reads, asked for in bulk. */
+/**
+ * Everything a planning run reads, asked for in bulk.
+ *
+ * @phpstan-type SupplierRow array{id: int, name: string, order_weekdays: string, cut_off: string, shut: string|null,
+ *      met: string|null}
+ */
 final readonly class PlanningData
 {
     private const WEEKS = 156;
@@ -376,54 +381,74 @@ final readonly class PlanningData
      */
     public function suppliers(?array $suppliers = null): array
     {
-        $days = $this->orderDays();
-        /** @var array<int, string> $met */
-        $met = $this->connection->fetchAllKeyValue(
-            'SELECT m.supplier_id, GROUP_CONCAT(m.days ORDER BY m.day DESC)
-             FROM (SELECT DISTINCT o.supplier_id, o.id, r.day, DATEDIFF(r.day, o.sent_at) days
-                   FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
-                   JOIN purchase_order o ON o.id = l.order_id'.
-                (null === $suppliers ? '' : ' WHERE o.supplier_id IN (?)').
-                ') m GROUP BY m.supplier_id',
-            null === $suppliers ? [] : [$suppliers],
-            null === $suppliers ? [] : [ArrayParameterType::INTEGER],
-        );
         $terms = [];
-        foreach ($days as $id => [$name, $orderDays]) {
-            if (null === $suppliers || in_array($id, $suppliers, true)) {
-                $times = isset($met[$id])
-                    ? array_slice(array_map(intval(...), explode(',', $met[$id])), 0, self::LEAD_TIMES)
-                    : [];
-                $terms[$id] = new SupplierTerms($name, $orderDays, $times);
-            }
+        foreach ($this->supplierRows($suppliers, true) as $row) {
+            $met = null === $row['met'] ? [] : array_map(intval(...), explode(',', $row['met']));
+            $terms[$row['id']] = new SupplierTerms(
+                $row['name'],
+                self::takesOrders($row),
+                array_slice($met, 0, self::LEAD_TIMES),
+            );
         }
 
         return $terms;
     }
 
-    /** @return array<int, array{string, OrderDays}> name and days on which they take orders, by supplier */
+    /** @return array<int, OrderDays> days on which they take orders, by supplier */
     public function orderDays(): array
     {
-        /** @var list<array{id: int, name: string, order_weekdays: string, cut_off: string, shut: string|null}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            "SELECT s.id, s.name, s.order_weekdays, s.cut_off,
-                    GROUP_CONCAT(CONCAT(IF(c.supplier_id IS NULL, 'we', 'they'), ' ', c.first_day, ' ',
-                    c.last_day) SEPARATOR ',') shut
-             FROM supplier s LEFT JOIN closure c ON c.supplier_id = s.id OR c.supplier_id IS NULL GROUP BY s.id",
-        );
         $days = [];
-        foreach ($rows as $row) {
-            $shut = ['we' => [], 'they' => []];
-            foreach (null === $row['shut'] ? [] : explode(',', $row['shut']) as $closure) {
-                [$who, $first, $last] = explode(' ', $closure);
-                $shut[$who][] = [$first, $last];
-            }
-            $weekdays =
-                '' === $row['order_weekdays'] ? [] : array_map(intval(...), explode(',', $row['order_weekdays']));
-            $days[$row['id']] = [$row['name'], OrderDays::of($weekdays, $row['cut_off'], $shut['they'], $shut['we'])];
+        foreach ($this->supplierRows(null, false) as $row) {
+            $days[$row['id']] = self::takesOrders($row);
         }
 
         return $days;
+    }
+
+    /**
+     * @param list<int>|null $suppliers null for all
+     * @param bool           $withTimes whether to look how long their orders took, the latest first
+     *
+     * @return list<SupplierRow>
+     */
+    private function supplierRows(?array $suppliers, bool $withTimes): array
+    {
+        $times = '(SELECT m.supplier_id, GROUP_CONCAT(m.days ORDER BY m.day DESC) met
+             FROM (SELECT DISTINCT o.supplier_id, o.id, r.day, DATEDIFF(r.day, o.sent_at) days
+                   FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
+                   JOIN purchase_order o ON o.id = l.order_id) m GROUP BY m.supplier_id)';
+        /** @var list<SupplierRow> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT s.id, s.name, s.order_weekdays, s.cut_off,
+                    GROUP_CONCAT(CONCAT(IF(c.supplier_id IS NULL, 'we', 'they'), ' ', c.first_day, ' ',
+                    c.last_day) SEPARATOR ',') shut, ".
+                ($withTimes ? 'MAX(t.met)' : 'NULL').
+                ' met FROM supplier s LEFT JOIN closure c ON c.supplier_id = s.id OR c.supplier_id IS NULL '.
+                ($withTimes ? 'LEFT JOIN '.$times.' t ON t.supplier_id = s.id' : '').
+                (null === $suppliers ? '' : ' WHERE s.id IN (?)').
+                ' GROUP BY s.id',
+            null === $suppliers ? [] : [$suppliers],
+            null === $suppliers ? [] : [ArrayParameterType::INTEGER],
+        );
+
+        return $rows;
+    }
+
+    /** @param SupplierRow $row */
+    private static function takesOrders(array $row): OrderDays
+    {
+        $shut = ['we' => [], 'they' => []];
+        foreach (null === $row['shut'] ? [] : explode(',', $row['shut']) as $closure) {
+            [$who, $first, $last] = explode(' ', $closure);
+            $shut[$who][] = [$first, $last];
+        }
+
+        return OrderDays::of(
+            '' === $row['order_weekdays'] ? [] : array_map(intval(...), explode(',', $row['order_weekdays'])),
+            $row['cut_off'],
+            $shut['they'],
+            $shut['we'],
+        );
     }
 
     /**

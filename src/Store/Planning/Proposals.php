@@ -15,6 +15,7 @@ use TallBarrel\Core\Replenish\Move;
 use TallBarrel\Core\Replenish\Note;
 use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Store\BulkInsert;
+use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Site\Site;
 
@@ -47,7 +48,6 @@ final readonly class Proposals
         'weight_kg',
         'doubt',
         'at_risk',
-        'spare',
         'due_in_days',
         'out_in_days',
         'sales_at_risk',
@@ -119,7 +119,12 @@ final readonly class Proposals
         $explanation = $proposal->explanation;
         $expected = $forecast->over(28);
         $moves = array_map(
-            static fn (Move $move): array => ['site' => $move->site, 'units' => $move->units],
+            static fn (Move $move): array => [
+                'site' => $move->site,
+                'units' => $move->units,
+                'saves' => round($move->saves, 2),
+                'risks' => round($move->risks, 2),
+            ],
             $finding->moves,
         );
 
@@ -145,7 +150,6 @@ final readonly class Proposals
             $finding->weightKg(),
             $expected > 0 ? $forecast->sigmaOver(28) / $expected : 0.0,
             $proposal->atRisk,
-            $proposal->spare,
             $proposal->dueInDays,
             $finding->shortage?->outInDays,
             $finding->shortage->sales ?? 0.0,
@@ -368,26 +372,27 @@ final readonly class Proposals
 
     /**
      * @param list<int> $ids
+     * @param bool      $withOffers whether their offers are read along; false where all offers are read anyway
      *
-     * @return list<SavedProposal> in this order, with item, site, offer and supplier loaded
+     * @return list<SavedProposal> in this order, with item and site loaded
      */
-    public function load(array $ids): array
+    public function load(array $ids, bool $withOffers = true): array
     {
         if ([] === $ids) {
             return [];
         }
-        /** @var array<int, SavedProposal> $found */
-        $found = $this->entities
+        $query = $this->entities
             ->createQueryBuilder()
-            ->select('p', 'i', 'o', 'b')
+            ->select('p', 'i')
             ->from(SavedProposal::class, 'p', 'p.id')
             ->join('p.item', 'i')
-            ->leftJoin('p.offer', 'o')
-            ->leftJoin('o.breaks', 'b')
             ->where('p.id IN (:ids)')
-            ->setParameter('ids', $ids)
-            ->getQuery()
-            ->getResult();
+            ->setParameter('ids', $ids);
+        if ($withOffers) {
+            $query->addSelect('o', 'b')->leftJoin('p.offer', 'o')->leftJoin('o.breaks', 'b');
+        }
+        /** @var array<int, SavedProposal> $found */
+        $found = $query->getQuery()->getResult();
 
         // Drafts are few, and wide: all of them at once, not with each row.
         $drafts = array_filter(array_map(static fn (SavedProposal $one): ?PurchaseOrder => $one->draft(), $found));
@@ -396,6 +401,45 @@ final readonly class Proposals
         }
 
         return array_values(array_filter(array_map(static fn (int $id): ?SavedProposal => $found[$id] ?? null, $ids)));
+    }
+
+    /**
+     * The first there is of these, with all that is offered of its item, from one query.
+     *
+     * @param list<int> $ids
+     *
+     * @return array{SavedProposal, list<Offer>}|null
+     */
+    public function withOffers(array $ids): ?array
+    {
+        /** @var list<SavedProposal|Offer|null> $found */
+        $found = [] === $ids ? [] : $this->entities
+            ->createQuery(
+                sprintf(
+                    'SELECT p, i, o, s, b FROM %s p JOIN p.item i LEFT JOIN %s o WITH o.item = i
+                        LEFT JOIN o.supplier s LEFT JOIN o.breaks b
+                     WHERE p.id IN (:ids) ORDER BY o.rank, o.id, b.fromPacks',
+                    SavedProposal::class,
+                    Offer::class,
+                ),
+            )
+            ->setParameter('ids', $ids)
+            ->getResult();
+        $proposals = $offers = [];
+        foreach ($found as $one) {
+            if ($one instanceof SavedProposal) {
+                $proposals[$one->id] = $one;
+            } elseif ($one instanceof Offer) {
+                $offers[$one->item->id][] = $one;
+            }
+        }
+        foreach ($ids as $id) {
+            if (isset($proposals[$id])) {
+                return [$proposals[$id], $offers[$proposals[$id]->item->id] ?? []];
+            }
+        }
+
+        return null;
     }
 
     public function find(int $id): ?SavedProposal

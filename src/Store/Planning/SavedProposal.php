@@ -32,7 +32,7 @@ use TallBarrel\Store\Type\BigDecimalType;
  * @phpstan-import-type ForecastData from Forecast
  * @phpstan-import-type EvidenceData from Evidence
  * @phpstan-import-type NoteData from Note
- * @phpstan-type Move array{site: int, units: float}
+ * @phpstan-type Move array{site: int, units: float, saves: float, risks: float}
  */
 #[ORM\Entity]
 #[ORM\Table(name: 'proposal')]
@@ -125,10 +125,6 @@ class SavedProposal
     /** Margin lost, expected, if it is not ordered now but at the next chance; home currency. */
     #[ORM\Column]
     public readonly float $atRisk;
-
-    /** Stock units another site could have. */
-    #[ORM\Column]
-    public readonly float $spare;
 
     #[ORM\Column(nullable: true)]
     public readonly ?float $dueInDays;

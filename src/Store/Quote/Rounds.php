@@ -19,15 +19,17 @@ final readonly class Rounds
     /** @return list<QuoteRound> latest first, with what is asked and who is asked loaded */
     public function all(int $most = 100): array
     {
-        $rounds = $this->entities->getRepository(QuoteRound::class)->findBy([], ['id' => 'DESC'], $most);
-        foreach ([] === $rounds ? [] : ['items', 'quotes'] as $part) {
-            $this->entities
+        $rounds = [];
+        foreach (['items', 'quotes'] as $part) {
+            /** @var list<QuoteRound> $rounds */
+            $rounds = $this->entities
                 ->createQueryBuilder()
                 ->select('r', 'p')
                 ->from(QuoteRound::class, 'r')
                 ->leftJoin('r.'.$part, 'p')
-                ->where('r IN (:rounds)')
-                ->setParameter('rounds', $rounds)
+                ->where('(SELECT COUNT(later.id) FROM '.QuoteRound::class.' later WHERE later.id > r.id) < :most')
+                ->setParameter('most', $most)
+                ->orderBy('r.id', 'DESC')
                 ->getQuery()
                 ->getResult();
         }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Stock;
 
 use Doctrine\DBAL\Connection;
+use TallBarrel\Store\OneTrip;
 
 /**
  * Items with what is held, coming and promised, over one site or all.
@@ -67,78 +68,53 @@ final readonly class StockList
         return $rows;
     }
 
-    /** @return array<int, float> stock units there now, by site that holds any */
-    public function held(int $item): array
+    /** What stands of one item and what moved: from one query. */
+    public function ofItem(int $item, int $movements = 25, int $orders = 12): ItemFigures
     {
-        /** @var array<int, string> $rows */
-        $rows = $this->connection->fetchAllKeyValue('SELECT site_id, units FROM on_hand WHERE item_id = ?', [$item]);
+        $answers = (new OneTrip())
+            ->ask('held', ['site_id', 'units'], 'site_id', 'SELECT site_id, units FROM on_hand WHERE item_id = ?', [
+                $item,
+            ])
+            ->ask(
+                'balances',
+                ['place', 'site', 'code', 'bin', 'lot', 'state', 'held', 'expires'],
+                'place, expires, lot',
+                'SELECT s.id place, s.name site, s.code, n.code bin, b.lot, b.state, b.quantity held,
+                    l.expires_on expires
+                 FROM stock_balance b JOIN site s ON s.id = b.site_id
+                 LEFT JOIN stocking t ON t.item_id = b.item_id AND t.site_id = b.site_id
+                 LEFT JOIN bin n ON n.id = t.bin_id
+                 LEFT JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
+                 WHERE b.item_id = ? AND b.quantity <> 0',
+                [$item],
+            )
+            ->ask(
+                'movements',
+                ['id', 'day', 'kind', 'quantity', 'unit_cost', 'reference', 'site', 'lot', 'person'],
+                'day DESC, id DESC',
+                'SELECT m.id, m.day, m.kind, m.quantity, m.unit_cost, m.reference, s.name site, m.lot, p.name person
+                 FROM (SELECT * FROM stock_movement WHERE item_id = ? ORDER BY day DESC, id DESC LIMIT '.
+                    $movements.
+                    ') m JOIN site s ON s.id = m.site_id LEFT JOIN person p ON p.id = m.person_id',
+                [$item],
+            )
+            ->ask(
+                'orders',
+                ['id', 'line', 'number', 'supplier', 'state', 'due', 'packs', 'received', 'pack_name', 'site'],
+                'id DESC, line DESC',
+                'SELECT o.id, l.id line, o.number, u.name supplier, o.state, COALESCE(o.promised_on, o.wanted_on) due,
+                    l.packs, l.received, l.pack_name, s.name site
+                 FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier u ON u.id = o.supplier_id
+                 JOIN site s ON s.id = l.site_id
+                 WHERE l.item_id = ? ORDER BY o.id DESC, l.id DESC LIMIT '.$orders,
+                [$item],
+            )
+            ->answers($this->connection);
+        $held = [];
+        foreach ($answers['held'] as $row) {
+            $held[(int) $row['site_id']] = (float) $row['units'];
+        }
 
-        return array_map(floatval(...), $rows);
-    }
-
-    /**
-     * @return list<array{site: string, code: string, bin: string|null, lot: string, state: string, held: string,
-     *      expires: string|null}>
-     */
-    public function balances(int $item): array
-    {
-        /**
-         * @var list<array{site: string, code: string, bin: string|null, lot: string, state: string, held: string,
-         *      expires: string|null}> $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT s.name site, s.code, n.code bin, b.lot, b.state, b.quantity held, l.expires_on expires
-                FROM stock_balance b JOIN site s ON s.id = b.site_id
-             LEFT JOIN stocking t ON t.item_id = b.item_id AND t.site_id = b.site_id LEFT JOIN bin n ON n.id = t.bin_id
-             LEFT JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
-             WHERE b.item_id = ? AND b.quantity <> 0 ORDER BY s.id, l.expires_on, b.lot',
-            [$item],
-        );
-
-        return $rows;
-    }
-
-    /**
-     * @return list<array{day: string, kind: string, quantity: string, unit_cost: string|null, reference: string,
-     *      site: string, lot: string, person: string|null}> latest first
-     */
-    public function movements(int $item, int $most): array
-    {
-        /**
-         * @var list<array{day: string, kind: string, quantity: string, unit_cost: string|null, reference: string,
-         *      site: string, lot: string, person: string|null}> $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT m.day, m.kind, m.quantity, m.unit_cost, m.reference, s.name site, m.lot, p.name person
-                FROM (SELECT * FROM stock_movement WHERE item_id = ? ORDER BY day DESC, id DESC LIMIT '.
-                $most.
-                ') m JOIN site s ON s.id = m.site_id LEFT JOIN person p ON p.id = m.person_id
-             ORDER BY m.day DESC, m.id DESC',
-            [$item],
-        );
-
-        return $rows;
-    }
-
-    /**
-     * @return list<array{number: string, supplier: string, state: string, due: string, packs: string, received: string,
-     *      pack_name: string, site: string}> latest first
-     */
-    public function orders(int $item, int $most): array
-    {
-        /**
-         * @var list<array{number: string, supplier: string, state: string, due: string, packs: string,
-         *      received: string, pack_name: string, site: string}> $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT o.number, u.name supplier, o.state, COALESCE(o.promised_on, o.wanted_on) due, l.packs, l.received,
-                l.pack_name, s.name site
-             FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier u ON u.id = o.supplier_id
-             JOIN site s ON s.id = l.site_id
-             WHERE l.item_id = ? ORDER BY o.id DESC, l.id DESC LIMIT '.$most,
-            [$item],
-        );
-
-        return $rows;
+        return new ItemFigures($held, $answers['balances'], $answers['movements'], $answers['orders']);
     }
 }

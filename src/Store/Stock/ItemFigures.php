@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Stock;
+
+/** What stands of one item, what moved last and what was ordered last; figures are decimals as text. */
+final readonly class ItemFigures
+{
+    /**
+     * @param array<int, float>                 $held      stock units there now, by site that holds any
+     * @param list<array<string, string|null>> $balances  site, code, bin, lot, state, held, expires
+     * @param list<array<string, string|null>> $movements day, kind, quantity, unit_cost, reference, site, lot, person;
+     *                                                    the latest first
+     * @param list<array<string, string|null>> $orders    number, supplier, state, due, packs, received, pack_name,
+     *                                                    site; the latest first
+     */
+    public function __construct(
+        public array $held,
+        public array $balances,
+        public array $movements,
+        public array $orders,
+    ) {
+    }
+}
