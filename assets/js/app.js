@@ -6,6 +6,7 @@ import './ask.js';
 import './dock.js';
 import './keys.js';
 import './menus.js';
+import './pick.js';
 import './rows.js';
 import { labelTables } from './cards.js';
 import { start as startFocus } from './focus.js';

@@ -49,8 +49,11 @@ const comeBack = () => {
     const kept = JSON.parse(sessionStorage.getItem(KEPT) ?? 'null');
     sessionStorage.removeItem(KEPT);
     const wrong = document.querySelector('main [aria-invalid="true"]:not([type="hidden"])');
+    const wanted = document.querySelector('main [autofocus]');
     if (wrong) {
         wrong.focus();
+    } else if (wanted) {
+        wanted.focus();
     } else if (kept?.path === location.pathname && lost()) {
         find(kept.place)?.focus({ preventScroll: true });
         document.querySelector('.work')?.scrollTo({ top: kept.top });

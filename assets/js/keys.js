@@ -31,6 +31,7 @@ const ACTS = {
         going = true;
         setTimeout(() => { going = false; }, WAIT_FOR_LETTER);
     },
+    New: () => document.querySelector('#new-order')?.click(),
     Rows: () => { if (steps()[0]) go(steps()[0]); },
     Why: () => (why()?.contains(document.activeElement) ? toTheRow() : why()?.focus()),
     // Only the row one is in, or whose why one reads.
@@ -95,7 +96,7 @@ document.addEventListener('keydown', (event) => {
         return ACTS[act]();
     }
     if (event.ctrlKey || event.metaKey || event.altKey) return undefined;
-    const step = { ArrowDown: 1, ArrowUp: -1, Enter: target.matches('input.qty') ? 1 : 0 }[key];
+    const step = { ArrowDown: 1, ArrowUp: -1, Enter: target.matches('input.qty:not([data-adds])') ? 1 : 0 }[key];
     if (step && (target.matches('input.qty, body, main, .work') || steps().includes(target))) return walk(event, step);
     if (typing(target)) return undefined;
     if (/^[1-9]$/.test(key) && why()?.contains(target)) {

@@ -106,6 +106,21 @@ abstract class BrowserTestCase extends TestCase
         }, sprintf('“%s” in %s', $words, $selector));
     }
 
+    /** What a worker does after the answer: the page is opened anew until it is there. */
+    protected static function untilOpened(string $path, string $selector, string $words): void
+    {
+        self::$chrome->wait(20, 200)->until(static function () use ($path, $selector, $words): bool {
+            self::open($path);
+
+            return true ===
+                self::$chrome->executeScript(
+                    'return [...document.querySelectorAll(arguments[0])].some((e) => '
+                    .'e.innerText.includes(arguments[1]))',
+                    [$selector, $words],
+                );
+        }, sprintf('“%s” in %s of %s', $words, $selector, $path));
+    }
+
     protected static function gone(string $selector): void
     {
         self::$chrome

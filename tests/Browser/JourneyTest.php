@@ -67,8 +67,7 @@ final class JourneyTest extends BrowserTestCase
         self::doTheNextThing();
         self::confirm('Send '.$number.' to Vetrasol Glassworks? It is €');
         self::until('.note.fine', 'is on its way to orders@vetrasol.example');
-        self::open('/mailbox');
-        self::until('section', 'Order '.$number);
+        self::untilOpened('/mailbox', 'section', 'Order '.$number);
 
         // It arrives: count it at the dock, one line short, and book it in.
         self::signIn('tam');
@@ -278,6 +277,45 @@ final class JourneyTest extends BrowserTestCase
         );
     }
 
+    public function testFromAShortDeliveryToAPaidInvoice(): void
+    {
+        self::signIn('iris');
+        self::chord(WebDriverKeys::ALT, 'g');
+        self::keys('e');
+        self::until('.list h2', 'To settle');
+        self::one('.list a[href^="/settle/new/"]')->click();
+        self::until('h1', 'Invoice of');
+        self::type(self::one('input[name="number"]'), 'J-77');
+        self::$chrome->executeScript('document.querySelector("input[name=day]").value = "2026-11-23"');
+        $packs = self::one('input[name^="packs["]');
+        $came = (int) $packs->getAttribute('value');
+        self::type($packs, (string) ($came + 3));
+        self::doTheNextThing();
+        self::until('h1', 'invoice J-77');
+        self::until('.work', '3 not received');
+        $here = (string) parse_url(self::$chrome->getCurrentURL(), \PHP_URL_PATH);
+
+        self::signIn('mara');
+        self::open($here);
+        self::until('.work button', 'Pay what came');
+        self::one('input[name="quantity"][value="credit"] ~ button')->click();
+        self::until('#ask[open]', 'for a credit note of');
+        self::one('#ask-yes')->click();
+        self::until('.note.fine', 'a letter asking for a credit note is on its way');
+
+        self::signIn('iris');
+        self::open($here);
+        self::until('.strip button', 'Settle at');
+        self::doTheNextThing();
+        self::confirm('Settle J-77');
+        self::until('.note.fine', 'waits to be paid');
+        self::open('/settle/payments');
+        self::one('input[aria-label^="Paid: J-77"]')->click();
+        self::doTheNextThing();
+        self::confirm('Note what is ticked as paid');
+        self::until('.note.fine', 'Paid: J-77');
+    }
+
     public function testAListLoadsOnAsItIsScrolled(): void
     {
         self::signIn('iris');
@@ -329,7 +367,9 @@ final class JourneyTest extends BrowserTestCase
         // Whatever was unticked before is proposed anew.
         self::signIn('rowan');
         self::open('/reorder');
+        self::$chrome->executeScript('document.body.dataset.old = "1"');
         self::one('.strip button[form="calculate"]')->click();
+        self::gone('body[data-old]');
         self::until('.strip .btn.go', 'Draft');
         self::$chrome->manage()->deleteAllCookies();
         self::open('/sign-in');
@@ -384,6 +424,75 @@ final class JourneyTest extends BrowserTestCase
         $press(WebDriverKeys::ENTER);
         self::until('.note.fine', 'Booked in as R-');
         self::assertLessThanOrEqual(60, $pressed);
+    }
+
+    public function testFiveLinesByHandWithoutAClick(): void
+    {
+        self::signIn('rowan');
+        $pressed = 0;
+        $press = static function (string ...$keys) use (&$pressed): void {
+            foreach ($keys as $key) {
+                ++$pressed;
+                self::keys($key);
+            }
+        };
+        ++$pressed;
+        self::chord(WebDriverKeys::ALT, 'n');
+        self::until('h1', 'New order');
+        $press(...str_split('vet'), ...[WebDriverKeys::ENTER]);
+        self::until('.title p', 'Vetrasol Glassworks');
+        foreach (['43g', '48b', '53b', '58g', '63g'] as $i => $part) {
+            self::one('input[name="add"]:focus');
+            $press(...str_split($part), ...[WebDriverKeys::ENTER]);
+            self::one('input[name="add_quantity"]:focus');
+            $press(WebDriverKeys::ENTER);
+            self::until('.strip', 0 === $i ? '1 line' : ' line');
+            self::$chrome->wait(8, 50)->until(static function () use ($i): bool {
+                $rows = self::$chrome->findElements(WebDriverBy::cssSelector('#order input[name^="quantity["]'));
+
+                return $i < count($rows) || 0 === $i;
+            });
+        }
+        self::until('.strip', 'lines');
+        ++$pressed;
+        self::doTheNextThing();
+        self::until('#ask[open]', 'to Vetrasol Glassworks?');
+        $press(WebDriverKeys::ENTER);
+        self::until('.note.fine', 'is on its way to');
+        self::assertLessThanOrEqual(40, $pressed);
+        self::assertGreaterThanOrEqual(5, count(
+            self::$chrome->findElements(WebDriverBy::cssSelector('#order tbody .nm')),
+        ));
+    }
+
+    public function testARevisionIsConfirmedOnTheSuppliersPageAndTheOrderIsCancelled(): void
+    {
+        self::signIn('rowan');
+        self::open('/orders/PO-1079');
+        self::one('form[action$="/revision/begin"] button')->click();
+        self::until('h1', 'revision 2');
+        self::type(self::one('input[name="quantity[0]"]'), '24');
+        self::one('main')->click();
+        self::doTheNextThing();
+        self::confirm('Send revision 2 of PO-1079 to Ostrel Wax?');
+        self::until('.note.fine', 'Revision 2 is on its way');
+        self::until('main', 'quantity');
+        $path = (string) self::one('a[href^="/order/"]')->getAttribute('href');
+        self::$chrome->manage()->deleteAllCookies();
+        self::open((string) parse_url($path, \PHP_URL_PATH));
+        self::until('h2', 'What is different since revision 1');
+        self::one('button[value="all"]')->click();
+        self::until('.note.fine', 'Thank you, it is confirmed.');
+
+        self::signIn('rowan');
+        self::open('/orders/PO-1079');
+        self::until('.title', 'acknowledged');
+        self::one('.title .menu summary')->click();
+        self::type(self::one('input[name="reason"]'), 'It never came.');
+        self::one('button[formaction$="/cancel"]')->click();
+        self::confirm('Cancel PO-1079');
+        self::until('.note.fine', 'PO-1079 is cancelled.');
+        self::until('main', 'Cancelled: It never came.; they were written to');
     }
 
     private static function held(string $item, string $site): int

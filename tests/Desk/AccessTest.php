@@ -16,7 +16,7 @@ final class AccessTest extends DeskTestCase
                 '/',
                 '/reorder',
                 '/orders',
-                '/orders?past=1',
+                '/orders?state=settled',
                 '/orders/PO-1045',
                 '/dock',
                 '/stock',

@@ -116,7 +116,7 @@ final class SuppliersTest extends DeskTestCase
             self::assertStringContainsString($words, $this->see($page)->text());
             self::assertCount(
                 0,
-                $this->browser->getCrawler()->filter('input.qty:not([disabled])'),
+                $this->browser->getCrawler()->filter('main input.qty:not([disabled])'),
                 'nothing to type into at '.$page,
             );
         }

@@ -6,14 +6,17 @@ namespace TallBarrel\Tests\Store;
 
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Ordering\BudgetUse;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Order\Budgets;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
-use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Work\Keeping\AskedBudget;
 use TallBarrel\Work\Keeping\SetBudget;
 
 final class OrderTest extends StoreTestCase
@@ -85,7 +88,7 @@ final class OrderTest extends StoreTestCase
     public function testWhatIsDraftedWaitsOrIsSentIsSpokenForAndCountsOnce(): void
     {
         $parts = static function (): array {
-            $use = self::get(Spending::class)->budget(self::now());
+            $use = self::get(Budgets::class)->of(self::now());
 
             return array_map(
                 static fn (Money $money): float => $money->amount->toFloat(),
@@ -113,7 +116,7 @@ final class OrderTest extends StoreTestCase
         $order->lines()[0]->closeShort();
         self::entities()->flush();
         self::assertSame([10.0, 0.0, 0.0, -10.0], $since(), 'two of three will never come');
-        $next = self::get(Spending::class)->budgets(self::now()->modify('+1 month'), self::now(), 1);
+        $next = self::get(Budgets::class)->months(self::now()->modify('+1 month'), self::now(), 1);
         self::assertSame($parts()[0], $next[self::now()->format('Y-m')]->sent->amount->toFloat());
         self::assertTrue($next[self::now()->modify('first day of next month')->format('Y-m')]->sent->isZero());
         self::assertSame($parts()[2], $next[self::now()->modify('first day of next month')->format(
@@ -123,11 +126,11 @@ final class OrderTest extends StoreTestCase
 
     public function testACancelledDraftIsNotSpokenFor(): void
     {
-        $before = self::get(Spending::class)->budget(self::now())->spokenFor();
+        $before = self::get(Budgets::class)->of(self::now())->spokenFor();
         $order = self::draft('10.00', 3);
         $order->cancel();
         self::entities()->flush();
-        self::assertEquals($before, self::get(Spending::class)->budget(self::now())->spokenFor());
+        self::assertEquals($before, self::get(Budgets::class)->of(self::now())->spokenFor());
     }
 
     public function testAMonthMayHaveABudgetOfItsOwn(): void
@@ -140,17 +143,84 @@ final class OrderTest extends StoreTestCase
             static fn (BudgetUse $use): ?string => null === $use->budget
                 ? null
                 : (string) $use->budget->rounded()->amount,
-            self::get(Spending::class)->budgets(self::now(), self::now(), 1),
+            self::get(Budgets::class)->months(self::now(), self::now(), 1),
         );
-        $set->set(BigDecimal::of(5000), [$month => BigDecimal::of(800), $next => null], $problems);
+        $asked = static fn (?int $usual, ?int $now, ?int $then): AskedBudget => new AskedBudget(
+            null === $usual ? null : BigDecimal::of($usual),
+            [
+                $month => null === $now ? null : BigDecimal::of($now),
+                $next => null === $then ? null : BigDecimal::of($then),
+            ],
+            [],
+            BudgetBasis::Ordering,
+        );
+        $set->set($asked(5000, 800, null), null, $problems);
         self::assertSame([$month => '800.00', $next => '5000.00'], $budget());
-        $set->set(null, [$month => null, $next => BigDecimal::of(0)], $problems);
+        $set->set($asked(null, null, 0), null, $problems);
         self::assertSame([$month => null, $next => '0.00'], $budget(), 'nothing may be ordered is not no budget');
         self::assertTrue($problems->areNone());
-        $set->set(BigDecimal::of(-1), [$next => BigDecimal::of('1000000000')], $problems);
+        $set->set($asked(-1, null, 1000000000), null, $problems);
         self::assertStringContainsString('-1 is out of range', (string) $problems->at('usual'));
         self::assertStringContainsString('1000000000 is out of range', (string) $problems->at($next));
         self::assertSame([$month => null, $next => '0.00'], $budget(), 'nothing is saved');
+    }
+
+    /** 50 % when ordering, the rest 30 days after it comes: half of an order of today is December's or later. */
+    public function testMoneyMayCountInTheMonthItIsPaid(): void
+    {
+        $order = self::draft('10.00', 6);
+        self::entities()->getConnection()->executeStatement(
+            'UPDATE supplier SET net_days = 30, end_of_month = 0, discount_percent = 0, instalments = \'\',
+                deposit_percent = 50 WHERE id = ?',
+            [$order->supplier->id],
+        );
+        $paid = $order->dueOn()->modify('+30 days')->format('Y-m');
+        $month = self::now()->format('Y-m');
+        self::assertNotSame($month, $paid);
+        $months = static fn (): array => self::get(Budgets::class)->months(self::now(), self::now(), 4);
+        $ordered = $months();
+        self::get(CurrentBusiness::class)->get()->countBudget(BudgetBasis::Paying);
+        $counted = $months();
+        $order->cancel();
+        self::entities()->flush();
+        $without = $months();
+        foreach ([$month => 30.0, $paid => 30.0] as $in => $part) {
+            self::assertSame($part, $counted[$in]->drafted->minus($without[$in]->drafted)->amount->toFloat(), $in);
+        }
+        self::assertTrue($ordered[$paid]->drafted->isZero());
+    }
+
+    public function testACategoryMayHaveABudgetOfItsOwn(): void
+    {
+        $problems = new Problems();
+        $order = self::draft('10.00', 3);
+        $category = $order->lines()[0]->item?->category() ?? '';
+        $budgets = self::get(Budgets::class);
+        $limits = [$category => BigDecimal::of(20), 'Other' => BigDecimal::of(5)];
+        self::get(SetBudget::class)->set(new AskedBudget(null, [], $limits, BudgetBasis::Ordering), null, $problems);
+        $uses = $budgets->byCategory(self::now());
+        self::assertSame('20', (string) $uses[$category]->budget?->amount->toScale(0));
+        self::assertGreaterThanOrEqual(30.0, $uses[$category]->drafted->amount->toFloat());
+        self::assertTrue($uses['Other']->spokenFor()->isZero());
+        self::assertEqualsCanonicalizing([$category, 'Other'], array_column($budgets->limited(self::now()), 1));
+    }
+
+    public function testSomebodyElsesChangeOfTheBudgetIsTold(): void
+    {
+        $set = self::get(SetBudget::class);
+        $of = static fn (int $usual): AskedBudget => new AskedBudget(
+            BigDecimal::of($usual),
+            [],
+            [],
+            BudgetBasis::Ordering,
+        );
+        $shown = $of(5000)->fingerprint();
+        $set->set($of(5000), null, new Problems());
+        $set->set($of(7000), $shown, $fine = new Problems());
+        self::assertTrue($fine->areNone());
+        $set->set($of(6000), $shown, $late = new Problems());
+        self::assertStringContainsString('Somebody changed the budget', (string) $late->at(''));
+        self::assertSame('7000', (string) self::get(CurrentBusiness::class)->get()->monthlyBudget()?->toScale(0));
     }
 
     public function testARefusedEmailNamesTheValue(): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Orders;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Ordering\PastedLines;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Work\Ordering\AddedLine;
@@ -36,6 +37,8 @@ final readonly class OrderForm
                 $fields->text('net_days', 3),
             ),
             $fields->problems,
+            PastedLines::read($fields->text('paste', 100_000), $fields->numerals, $fields->problems),
+            '1' === $fields->text('sweep'),
         );
     }
 
@@ -48,6 +51,7 @@ final readonly class OrderForm
             $fields->each('follow_cost'),
             $fields->each('remove'),
         ];
+        $days = $fields->each('day');
         $lines = [];
         foreach ($order->lines() as $line) {
             $id = $line->id;
@@ -56,6 +60,7 @@ final readonly class OrderForm
             }
             $packs = $fields->quantity('quantity-'.$id, $quantities[$id]) ?? BigDecimal::zero();
             $price = $fields->price('price-'.$id, $prices[$id]);
+            $day = $fields->day('day-'.$id, $days[$id] ?? '');
             if (!$fields->problems->concern('quantity-'.$id) && !$fields->problems->concern('price-'.$id)) {
                 $lines[$id] = new LineChange(
                     $packs,
@@ -63,6 +68,7 @@ final readonly class OrderForm
                     $codes[$id] ?? '',
                     isset($offers[$id]),
                     isset($costs[$id]),
+                    $day,
                 );
             }
         }

@@ -8,7 +8,9 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\SecurityBundle\Security;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
@@ -16,12 +18,17 @@ use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
+use TallBarrel\Store\Order\Amendments;
+use TallBarrel\Store\Order\Budgets;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\OrderRevision;
 use TallBarrel\Store\Order\OrderRow;
 use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\PlanningData;
 
 /** All an order's page shows. */
 final readonly class OrderPage
@@ -35,9 +42,12 @@ final readonly class OrderPage
         private OrderRows $rows,
         private Audit $audit,
         private Spending $spending,
+        private Budgets $budgets,
         private Shell $shell,
         private Agreements $agreements,
         private Offers $offers,
+        private Amendments $amendments,
+        private PlanningData $data,
         private Security $security,
         private ClockInterface $clock,
     ) {
@@ -54,6 +64,15 @@ final readonly class OrderPage
             && $other->id !== $order->id;
         $supplierOrders = array_filter($this->rows->open(), $others);
         $editable = $order->state()->isEditable() && $this->security->isGranted('ROLE_BUY');
+
+        $budget = $this->budgets->standing(
+            // The order is spoken for already: only its months are asked for.
+            array_map(
+                static fn (Money $amount): Money => $amount->multipliedBy(0),
+                $this->budgets->spentIn($order->homeTotal(), $terms, $order->sentAt() ?? $now, $order->dueOn()),
+            ),
+            $now,
+        );
 
         return [
             'order' => $order,
@@ -73,10 +92,19 @@ final readonly class OrderPage
             'sites' => $this->shell->sites(),
             'history' => $this->audit->of($order->number),
             'documents' => $this->orders->documents($order),
+            'revisions' => $this->revisions($order),
+            'amendment' => $order->state()->isOpen() ? $this->amendments->of($order) : null,
+            'answers' => null === $order->sentAt() ? [] : $this->amendments->answers($order),
             'life' => $this->life($order, $person instanceof Person && $person->maySpend($order->homeTotal())),
-            'budget' => $this->spending->budget($now),
-            'month' => $now->format('F'),
-            'cutOff' => $order->supplier->orderDays()->nextCutOff($now),
+            'budget' => $budget->use,
+            'month' => $budget->month,
+            'categoryBudgets' => array_intersect_key(
+                $budget->categories,
+                array_flip(
+                    array_map(static fn (OrderLine $line): string => $line->item?->category() ?? '', $order->lines()),
+                ),
+            ),
+            'cutOff' => $this->data->orderDays()[$order->supplier->id]->nextCutOff($now),
             'payments' => $terms?->payments($totals->total, $order->sentAt() ?? $now, $order->dueOn()) ?? [],
             'discountBy' => $terms?->discountUntil($order->dueOn()),
             'discounted' => null === $terms || $terms->discountPercent->isZero()
@@ -86,6 +114,21 @@ final readonly class OrderPage
             'priceChanges' => $this->priceChanges($order),
             'overDrawn' => $editable ? $this->agreements->objections($order->lines(), $now) : [],
         ];
+    }
+
+    /** @return list<array{revision: OrderRevision, change: RevisionChange}> those that changed it, the latest first */
+    private function revisions(PurchaseOrder $order): array
+    {
+        $revisions = [];
+        $before = null;
+        foreach ($order->revision() > 1 ? $this->amendments->sent($order) : [] as $revision) {
+            if (null !== $before) {
+                $revisions[] = ['revision' => $revision, 'change' => $revision->since($before)];
+            }
+            $before = $revision;
+        }
+
+        return array_reverse($revisions);
     }
 
     /**
@@ -195,7 +238,11 @@ final readonly class OrderPage
                         : 'over your limit; somebody else approves')
                     : $order->approvedAt()?->format('D j M').', '.$order->approvedBy()->firstName(),
             ],
-            ['Sent', $order->sentAt()?->format('D j M H:i') ?? ''],
+            [
+                'Sent',
+                ($order->sentAt()?->format('D j M H:i') ?? '').
+                    ($order->revision() > 1 ? ', revision '.$order->revision() : ''),
+            ],
             ['Acknowledged', $order->acknowledgedAt()?->format('D j M') ?? ''],
             [
                 OrderState::PartReceived === $state ? 'Part received' : 'At the dock',

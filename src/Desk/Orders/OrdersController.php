@@ -12,10 +12,8 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
-use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
-use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\SentDocument;
@@ -32,48 +30,17 @@ use TallBarrel\Work\Ordering\SubmitOrder;
 #[Route('/orders')]
 final class OrdersController extends AbstractController
 {
-    /** So many of those that are settled. */
-    private const PAST = 60;
-
     public function __construct(private readonly Orders $orders, private readonly EntityManagerInterface $entities)
     {
     }
 
-    #[Route('', name: 'orders', methods: ['GET'])]
-    public function list(Request $request, OrderRows $rows): Response
-    {
-        $past = $request->query->getBoolean('past');
-        $states = array_values(
-            array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isSettled() === $past),
-        );
-        $groups = $past
-            ? ['Received, closed and cancelled' => []]
-            : ['Awaiting approval' => [], 'Ready to send' => [], 'Drafts' => [], 'On its way' => []];
-        foreach ($rows->in($states, $past ? self::PAST : null) as $order) {
-            $groups[self::heading($order->state)][] = $order;
-        }
-
-        return $this->render('orders/orders.html.twig', [
-            'groups' => array_filter($groups, static fn (array $orders): bool => [] !== $orders),
-            'past' => $past,
-        ]);
-    }
-
-    private static function heading(OrderState $state): string
-    {
-        return match (true) {
-            $state->isSettled() => 'Received, closed and cancelled',
-            $state->isOpen() => 'On its way',
-            OrderState::Draft === $state => 'Drafts',
-            OrderState::AwaitingApproval === $state => 'Awaiting approval',
-            default => 'Ready to send',
-        };
-    }
-
     #[Route('/{number}', name: 'order', methods: ['GET'])]
-    public function show(string $number, OrderPage $page): Response
+    public function show(string $number, Request $request, OrderPage $page): Response
     {
-        return $this->render('orders/order.html.twig', $page->of($this->order($number), Fields::none()));
+        return $this->render(
+            'orders/order.html.twig',
+            $page->of($this->order($number), Fields::none()) + ['more' => $request->query->getBoolean('more')],
+        );
     }
 
     /** Saves the draft; with another button, goes a step further in the same stroke. */
@@ -89,10 +56,14 @@ final class OrdersController extends AbstractController
     ): Response {
         $fields = Fields::of($request);
         $order = $this->order($number);
-        $edit->save($order, OrderForm::read($order, $fields), $person);
+        $saved = $edit->save($order, OrderForm::read($order, $fields), $person);
         $order = $this->order($number);
         if (!$fields->isGood()) {
-            return $this->render('orders/order.html.twig', $page->of($order, $fields), new Response(status: 422));
+            return $this->render(
+                'orders/order.html.twig',
+                $page->of($order, $fields) + ['more' => false],
+                new Response(status: 422),
+            );
         }
         $drawAnyway = '1' === $fields->text('over_draw');
         try {
@@ -104,12 +75,15 @@ final class OrdersController extends AbstractController
                 ),
                 default => $number.' is saved.',
             };
-            $this->addFlash('fine', $words);
+            $this->addFlash('fine', implode(' ', [$words, ...$saved->said()]));
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
         }
 
-        return $this->redirectToRoute('order', ['number' => $number]);
+        // Who has added a line adds another.
+        $more = '' !== $fields->text('add') ? ['more' => 1] : [];
+
+        return $this->redirectToRoute('order', ['number' => $number] + $more);
     }
 
     private function onItsWay(PurchaseOrder $order): string
@@ -166,10 +140,17 @@ final class OrdersController extends AbstractController
             $person,
         ): string {
             $promised = $fields->day('promised', $fields->text('promised'));
+            $byLine = [];
+            foreach ($fields->each('promised_line') as $id => $typed) {
+                $byLine[$id] = $fields->day('promised', $typed);
+            }
             $acknowledge->acknowledge(
                 $seen,
                 $person,
-                $promised ?? throw new Refused($fields->errors()['promised'] ?? 'Which day did they promise?'),
+                $fields->isGood() && null !== $promised
+                    ? $promised
+                    : throw new Refused($fields->errors()['promised'] ?? 'Which day did they promise?'),
+                array_filter($byLine, static fn (?\DateTimeImmutable $day): bool => null !== $day),
             );
 
             return 'Their date is noted.';
@@ -179,11 +160,16 @@ final class OrdersController extends AbstractController
     #[Route('/{number}/cancel', name: 'order_cancel', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function cancel(string $number, Request $request, EndOrder $end, #[CurrentUser] Person $person): Response
     {
-        return $this->step(
-            $number,
-            $request,
-            static fn (SeenOrder $seen): string => $end->cancel($seen, $person)->number.' is cancelled.',
-        );
+        return $this->step($number, $request, static function (SeenOrder $seen, Fields $fields) use (
+            $end,
+            $person,
+        ): string {
+            $order = $end->cancel($seen, $person, $fields->text('reason', 200), '1' === $fields->text('they_know'));
+
+            return null === $order->sentAt()
+                ? $order->number.' is thrown away; it can be opened again.'
+                : $order->number.' is cancelled.';
+        });
     }
 
     #[Route('/{number}/close', name: 'order_close', methods: ['POST']), IsGranted('ROLE_BUY')]
@@ -193,9 +179,19 @@ final class OrdersController extends AbstractController
             $end,
             $person,
         ): string {
-            $end->closeShort($seen, $person, $fields->text('agreed', 80));
+            $end->closeShort($seen, $person, $fields->text('agreed', 80), array_keys($fields->each('close')));
 
-            return 'What was outstanding is closed.';
+            return 'What was outstanding there is closed.';
+        });
+    }
+
+    #[Route('/{number}/reopen', name: 'order_reopen', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function reopen(string $number, Request $request, EndOrder $end, #[CurrentUser] Person $person): Response
+    {
+        return $this->step($number, $request, static function (SeenOrder $seen) use ($end, $person): string {
+            $order = $end->reopen($seen, $person);
+
+            return sprintf('%s is open again: %s.', $order->number, $order->state()->words());
         });
     }
 

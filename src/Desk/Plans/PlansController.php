@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Item\Categories;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\Closure;
@@ -34,6 +35,7 @@ final class PlansController extends AbstractController
         private readonly OrderLists $lists,
         private readonly Sites $sites,
         private readonly ClockInterface $clock,
+        private readonly Categories $categories,
     ) {
     }
 
@@ -175,9 +177,7 @@ final class PlansController extends AbstractController
                 'lists' => $this->lists->all(),
                 'sites' => $this->sites->all(),
                 'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
-                'categories' => $this->entities
-                    ->createQuery('SELECT DISTINCT i.category FROM '.Item::class.' i ORDER BY i.category')
-                    ->getSingleColumnResult(),
+                'categories' => $this->categories->all(),
                 'fields' => $fields,
             ],
             new Response(status: $fields->isGood() ? 200 : 422),

@@ -11,8 +11,6 @@ use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
-use Symfony\Component\HttpKernel\Exception\TooManyRequestsHttpException;
-use Symfony\Component\RateLimiter\RateLimiterFactory;
 use Symfony\Component\Routing\Attribute\Route;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Rounds\AnswerForm;
@@ -38,7 +36,7 @@ final class SupplierQuoteController extends AbstractController
         private readonly CurrentBusiness $business,
         private readonly EntityManagerInterface $entities,
         private readonly ClockInterface $clock,
-        private readonly RateLimiterFactory $supplierPageLimiter,
+        private readonly LinkThrottle $throttle,
     ) {
     }
 
@@ -120,13 +118,7 @@ final class SupplierQuoteController extends AbstractController
     /** Null for a link that is foreign or has ended: the page says the same of both. */
     private function quote(string $token, Request $request): ?Quote
     {
-        $limit = $this->supplierPageLimiter->create($request->getClientIp().' '.substr($token, 0, 8))->consume();
-        if (!$limit->isAccepted()) {
-            throw new TooManyRequestsHttpException(
-                max(1, $limit->getRetryAfter()->getTimestamp() - $this->clock->now()->getTimestamp()),
-                'This page was asked for too often. Please wait a few minutes.',
-            );
-        }
+        $this->throttle->take($token, $request);
         $quote = $this->rounds->byToken($token);
 
         return null === $quote || $quote->round->isDraft() || $this->clock->now() > $quote->round->linksEnd()

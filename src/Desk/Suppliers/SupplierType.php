@@ -129,6 +129,18 @@ final class SupplierType extends AbstractType
                 'label' => 'Tax',
                 'unit' => '%',
             ])
+            ->add('tolerance_percent', FigureType::class, [
+                'label' => 'Invoices may ask more by',
+                'property_path' => 'tolerancePercent',
+                'unit' => '%',
+                'help' => 'Left empty: 1 %, up to 5 a line.',
+            ])
+            ->add('tolerance_amount', FigureType::class, [
+                'label' => 'up to',
+                'property_path' => 'toleranceAmount',
+                'kind' => FigureType::PRICE,
+                'unit' => 'a line',
+            ])
             ->add('net_days', WholeType::class, [
                 'label' => 'Days to pay',
                 'property_path' => 'netDays',

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Today;
 
 use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
@@ -16,8 +17,10 @@ use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Planning\Board;
+use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\StockFigures;
@@ -49,21 +52,116 @@ final class TodayList
         private readonly ClockInterface $clock,
         private readonly Agreements $agreements,
         private readonly WaitingCounts $waiting,
+        private readonly Invoices $invoices,
     ) {
     }
 
     /** @return list<TodayEntry> */
     public function entries(?Site $site): array
     {
-        return $this->known[$site->id ?? 0] ??= [
+        return $this->known[$site->id ?? 0] ??= $this->read($site);
+    }
+
+    /** @return list<TodayEntry> */
+    private function read(?Site $site): array
+    {
+        $found = $this->found($site);
+
+        return [
             ...$this->stopped($site),
-            ...$this->shortages($site),
+            ...$this->shortages($found['shortages']),
+            ...$this->answers($found['answers'], $found['revisions']),
             ...$this->orders($site),
-            ...$this->notNeeded($site),
-            ...$this->sourcing($site),
+            ...$this->notNeeded($found['not needed']),
+            ...$this->sourcing($found['rounds'], $found['price lists']),
+            ...$this->differingInvoices(),
             ...$this->expiring($site),
-            ...$this->wrongForecasts($site),
+            ...$this->wrongForecasts($found['wrong forecasts']),
         ];
+    }
+
+    /** @return array<string, list<array<string, string|null>>> */
+    private function found(?Site $site): array
+    {
+        $here = [$site?->id, $site?->id];
+
+        return (new OneTrip())
+            ->ask(
+                'shortages',
+                ['id', 'name', 'site', 'reason', 'packs', 'pack_name', 'pack_content', 'out_in_days', 'sales_at_risk',
+                    'moves', 'on_hand', 'promised', 'coming', 'safety_stock', 'reorder_point', 'order_up_to', 'arrival',
+                    'short', 'short_at_risk'],
+                "reason = 'rush' DESC, sales_at_risk DESC, id",
+                "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days,
+                    p.sales_at_risk, p.moves, p.on_hand, p.promised, p.coming, p.safety_stock, p.reorder_point,
+                    p.order_up_to, p.arrival, COUNT(*) OVER () short, SUM(p.sales_at_risk) OVER () short_at_risk
+                 FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+                 LEFT JOIN offer o ON o.id = p.offer_id
+                 WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?)
+                 ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".
+                    (self::SHORTAGES + self::NAMED_TOO),
+                $here,
+            )
+            ->ask(
+                'not needed',
+                ['name', 'site', 'cover', 'coming', 'cost', 'number'],
+                'coming * cost DESC, number',
+                'SELECT i.name, s.name site, p.cover_days cover, SUM(l.units) coming,
+                    COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) cost, MIN(l.number) number
+                 FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+                 JOIN open_line l ON l.item_id = p.item_id AND l.site_id = p.site_id
+                 WHERE p.cover_days > ? AND p.on_hand > p.order_up_to AND (? IS NULL OR p.site_id = ?)
+                 GROUP BY p.id, i.name, s.name, p.cover_days
+                 ORDER BY SUM(l.units) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) DESC, p.id LIMIT '.
+                    self::NOT_NEEDED,
+                [self::MORE_THAN_ENOUGH_DAYS, ...$here],
+            )
+            ->ask(
+                'rounds',
+                ['number', 'reply_by', 'asked', 'silent', 'answered'],
+                'reply_by, number',
+                "SELECT r.number, r.reply_by, COUNT(*) asked, SUM(q.state = 'asked') silent,
+                    SUM(q.state = 'answered') answered FROM quote_round r JOIN quote q ON q.round_id = r.id
+                 WHERE r.sent_at IS NOT NULL AND r.settled_at IS NULL GROUP BY r.id, r.number, r.reply_by
+                 HAVING r.reply_by <= ? OR silent = 0",
+                [$this->clock->now()->modify('+1 day')->format('Y-m-d')],
+            )
+            ->ask(
+                'price lists',
+                ['id', 'code', 'name', 'filename', 'striking'],
+                'id',
+                "SELECT p.id, s.code, s.name, p.filename, (SELECT COUNT(*) FROM price_list_row r
+                    WHERE r.list_id = p.id AND r.move = 'striking') striking FROM price_list p
+                 JOIN supplier s ON s.id = p.supplier_id WHERE p.state = 'read'",
+            )
+            ->ask(
+                'answers',
+                ['number', 'supplier', 'message', 'value'],
+                'number',
+                "SELECT o.number, s.name supplier, a.message,
+                    (SELECT SUM(l.packs * l.price) / o.foreign_for_one FROM order_line l WHERE l.order_id = o.id) value
+                 FROM order_answer a JOIN purchase_order o ON o.id = a.order_id
+                 JOIN supplier s ON s.id = o.supplier_id WHERE a.state = 'waiting' AND a.revision = o.revision",
+            )
+            ->ask(
+                'revisions',
+                ['number', 'supplier', 'by_name', 'revision'],
+                'number',
+                'SELECT o.number, s.name supplier, p.name by_name, o.revision + 1 revision FROM order_amendment m
+                 JOIN purchase_order o ON o.id = m.order_id JOIN supplier s ON s.id = o.supplier_id
+                 JOIN person p ON p.id = m.by_id WHERE m.waiting = 1',
+            )
+            ->ask(
+                'wrong forecasts',
+                ['code', 'name', 'site', 'site_code', 'bias', 'value'],
+                'value DESC, code',
+                'SELECT i.code, i.name, s.name site, s.code site_code, p.bias, p.leaning value
+                 FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+                 WHERE p.leaning IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.leaning DESC LIMIT '.
+                    self::WRONG,
+                $here,
+            )
+            ->answers($this->connection);
     }
 
     /** @return list<TodayEntry> work that the workers gave up */
@@ -85,39 +183,51 @@ final class TodayList
                     null,
                     '',
                     $this->urls->generate('stopped_work'),
-                    'Settle it',
+                    'Decide',
                 ),
             ];
     }
 
-    /** @return list<TodayEntry> items that will be gone before an order sent now could arrive; the worst by name */
-    private function shortages(?Site $site): array
+    /** @return list<TodayEntry> invoices about which somebody has to decide */
+    private function differingInvoices(): array
     {
-        /**
-         * @var list<array{id: int, name: string, site: string, reason: string, packs: string, pack_name: string|null,
-         *      pack_content: string|null, out_in_days: int, sales_at_risk: float, moves: string, on_hand: float,
-         *      promised: float, coming: float, safety_stock: float, reorder_point: float, order_up_to: float,
-         *      arrival: string, short: int, short_at_risk: float}> $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
-            "SELECT p.id, i.name, s.name site, p.reason, p.packs, o.pack_name, o.pack_content, p.out_in_days,
-                p.sales_at_risk, p.moves,
-                    p.on_hand, p.promised, p.coming, p.safety_stock, p.reorder_point, p.order_up_to, p.arrival,
-                    COUNT(*) OVER () short, SUM(p.sales_at_risk) OVER () short_at_risk
-             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
-             LEFT JOIN offer o ON o.id = p.offer_id
-             WHERE p.draft_id IS NULL AND p.out_in_days IS NOT NULL AND (? IS NULL OR p.site_id = ?)
-             ORDER BY p.reason = 'rush' DESC, p.sales_at_risk DESC, p.id LIMIT ".
-                (self::SHORTAGES + self::NAMED_TOO),
-            [$site?->id, $site?->id],
-        );
+        $entries = [];
+        foreach ($this->invoices->differing() as $row) {
+            $entries[] = new TodayEntry(
+                false,
+                'Invoice differs',
+                sprintf(
+                    '%s of %s asks for more than came or was agreed.',
+                    $row['number'],
+                    $row['supplier'],
+                ),
+                Money::of(
+                    BigDecimal::of($row['more'])->toScale(0, RoundingMode::HalfUp),
+                    $row['currency'],
+                ),
+                'more',
+                $this->urls->generate('settle_invoice', ['id' => $row['id']]),
+                'Decide',
+            );
+        }
 
+        return $entries;
+    }
+
+    /**
+     * @param list<array<string, string|null>> $rows
+     *
+     * @return list<TodayEntry> items that will be gone before an order sent now could arrive; the worst by name
+     */
+    private function shortages(array $rows): array
+    {
         $named = array_map(function (array $row): TodayEntry {
             /** @var list<array{site: int, units: float}> $moves */
-            $moves = json_decode($row['moves'], true, flags: \JSON_THROW_ON_ERROR);
+            $moves = json_decode((string) $row['moves'], true, flags: \JSON_THROW_ON_ERROR);
             $rush = Reason::Rush->value === $row['reason'];
-            $out = $row['out_in_days'];
-            $arrival = new \DateTimeImmutable($row['arrival']);
+            $out = (int) $row['out_in_days'];
+            $arrival = new \DateTimeImmutable((string) $row['arrival']);
+            $atRisk = round((float) $row['sales_at_risk']);
             $helper = [] === $moves ? null : $this->sites->find($moves[0]['site']);
             $pack =
                 null === $row['pack_name'] || null === $row['pack_content']
@@ -136,13 +246,11 @@ final class TodayList
                         '%s at %s: %s promised, %s there.',
                         $row['name'],
                         $row['site'],
-                        number_format($row['promised']),
-                        number_format($row['on_hand']),
+                        number_format((float) $row['promised']),
+                        number_format((float) $row['on_hand']),
                     )
                     : sprintf('%s at %s.', $row['name'], $row['site']),
-                $row['sales_at_risk'] >= 1
-                    ? Money::of(BigDecimal::of((string) round($row['sales_at_risk'])), $this->business->get()->currency)
-                    : null,
+                $atRisk >= 1 ? Money::of((string) $atRisk, $this->business->get()->currency) : null,
                 'of sales at risk',
                 $this->urls->generate('reorder', ['why' => $row['id']]),
                 null !== $helper
@@ -151,24 +259,24 @@ final class TodayList
                         ? 'Find a supplier'
                         : sprintf(
                             'Order %s %s',
-                            BigDecimal::of($row['packs'])->strippedOfTrailingZeros(),
-                            $pack->named($row['packs']),
+                            BigDecimal::of((string) $row['packs'])->strippedOfTrailingZeros(),
+                            $pack->named((string) $row['packs']),
                         )),
                 Barrel::of(
-                    $row['on_hand'],
-                    $row['coming'],
-                    $row['safety_stock'],
-                    $row['reorder_point'],
-                    $row['order_up_to'],
+                    (float) $row['on_hand'],
+                    (float) $row['coming'],
+                    (float) $row['safety_stock'],
+                    (float) $row['reorder_point'],
+                    (float) $row['order_up_to'],
                 ),
             );
         }, array_slice($rows, 0, self::SHORTAGES));
-        $more = ($rows[0]['short'] ?? 0) - count($named);
+        $more = (int) ($rows[0]['short'] ?? 0) - count($named);
         if ($more <= 0) {
             return $named;
         }
-        $atRisk = round($rows[0]['short_at_risk'] - array_sum(
-            array_column(array_slice($rows, 0, self::SHORTAGES), 'sales_at_risk'),
+        $atRisk = round((float) ($rows[0]['short_at_risk'] ?? 0) - array_sum(
+            array_map(floatval(...), array_column(array_slice($rows, 0, self::SHORTAGES), 'sales_at_risk')),
         ));
         $names = array_column(array_slice($rows, self::SHORTAGES), 'name');
 
@@ -186,22 +294,14 @@ final class TodayList
     }
 
     /**
+     * @param list<array<string, string|null>> $rounds
+     * @param list<array<string, string|null>> $lists
+     *
      * @return list<TodayEntry> quote rounds to award or to remind, price lists brought and agreements that go astray
      */
-    private function sourcing(?Site $site): array
+    private function sourcing(array $rounds, array $lists): array
     {
         $today = $this->clock->now()->format('Y-m-d');
-        /**
-         * @var list<array{number: string, reply_by: string, asked: int|string, silent: int|string,
-         *      answered: int|string}> $rounds
-         */
-        $rounds = $this->connection->fetchAllAssociative(
-            "SELECT r.number, r.reply_by, COUNT(*) asked, SUM(q.state = 'asked') silent,
-                SUM(q.state = 'answered') answered FROM quote_round r JOIN quote q ON q.round_id = r.id
-             WHERE r.sent_at IS NOT NULL AND r.settled_at IS NULL GROUP BY r.id, r.number, r.reply_by
-             HAVING r.reply_by <= ? OR silent = 0 ORDER BY r.reply_by",
-            [$this->clock->now()->modify('+1 day')->format('Y-m-d')],
-        );
         $entries = array_map(
             fn (array $row): TodayEntry => new TodayEntry(
                 false,
@@ -211,7 +311,7 @@ final class TodayList
                     $row['number'],
                     (int) $row['answered'],
                     (int) $row['asked'],
-                    (new \DateTimeImmutable($row['reply_by']))->format('D j M'),
+                    (new \DateTimeImmutable((string) $row['reply_by']))->format('D j M'),
                 ),
                 null,
                 '',
@@ -219,12 +319,6 @@ final class TodayList
                 0 === (int) $row['silent'] || $row['reply_by'] < $today ? 'Award it' : 'Remind them',
             ),
             $rounds,
-        );
-        /** @var list<array{id: int, code: string, name: string, filename: string, striking: int|string}> $lists */
-        $lists = 0 === $this->waiting->at($site)->lists ? [] : $this->connection->fetchAllAssociative(
-            "SELECT p.id, s.code, s.name, p.filename, (SELECT COUNT(*) FROM price_list_row r
-                WHERE r.list_id = p.id AND r.move = 'striking') striking FROM price_list p
-                JOIN supplier s ON s.id = p.supplier_id WHERE p.state = 'read' ORDER BY p.id",
         );
         foreach ($lists as $list) {
             $entries[] = new TodayEntry(
@@ -269,6 +363,53 @@ final class TodayList
         }
 
         return $entries;
+    }
+
+    /**
+     * @param list<array<string, string|null>> $answers
+     * @param list<array<string, string|null>> $revisions
+     *
+     * @return list<TodayEntry> what suppliers answered otherwise than ordered, and revisions that wait for a yes
+     */
+    private function answers(array $answers, array $revisions): array
+    {
+        return [
+            ...array_map(
+                fn (array $row): TodayEntry => new TodayEntry(
+                    true,
+                    'Answered otherwise than ordered',
+                    sprintf(
+                        '%s, %s%s',
+                        $row['number'],
+                        $row['supplier'],
+                        '' === $row['message'] ? '.' : ': “'.mb_strimwidth((string) $row['message'], 0, 80, '…').'”',
+                    ),
+                    Money::of(BigDecimal::of($row['value'] ?? '0'), $this->business->get()->currency)->rounded(),
+                    'ordered',
+                    $this->urls->generate('order', ['number' => $row['number']]),
+                    'Agree or not',
+                ),
+                $answers,
+            ),
+            ...array_map(
+                fn (array $row): TodayEntry => new TodayEntry(
+                    false,
+                    'A revision awaits approval',
+                    sprintf(
+                        '%s, %s, revision %s, prepared by %s.',
+                        $row['number'],
+                        $row['supplier'],
+                        $row['revision'],
+                        explode(' ', (string) $row['by_name'])[0],
+                    ),
+                    null,
+                    '',
+                    $this->urls->generate('order_amend', ['number' => $row['number']]),
+                    'Look and decide',
+                ),
+                $revisions,
+            ),
+        ];
     }
 
     /** @return list<TodayEntry> orders that are late, unanswered or awaiting approval */
@@ -328,7 +469,7 @@ final class TodayList
                     true,
                     sprintf(false === $verdict ? '%s late, not counted on' : '%s late, forgotten?', $days),
                     sprintf('due %s; planning no longer counts on it.', $due->format('D j M')),
-                    'Settle it',
+                    'Decide',
                 );
             } elseif ($late > 0) {
                 $urgent[] = $entry(
@@ -355,26 +496,13 @@ final class TodayList
         return [...$urgent, ...$watch];
     }
 
-    /** @return list<TodayEntry> open orders that are to come although there is more than enough */
-    private function notNeeded(?Site $site): array
+    /**
+     * @param list<array<string, string|null>> $rows
+     *
+     * @return list<TodayEntry> open orders that are to come although there is more than enough
+     */
+    private function notNeeded(array $rows): array
     {
-        /**
-         * @var list<array{code: string, name: string, site: string, cover: float, coming: string, cost: string|null,
-         *      number: string, unit_of: string}> $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.code, i.name, s.name site, p.cover_days cover, SUM(l.units) coming, COALESCE(MAX(i.average_cost),
-                MAX(i.standard_cost)) cost,
-                    MIN(l.number) number, i.unit unit_of
-             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
-             JOIN open_line l ON l.item_id = p.item_id AND l.site_id = p.site_id
-             WHERE p.cover_days > ? AND p.on_hand > p.order_up_to AND (? IS NULL OR p.site_id = ?)
-             GROUP BY p.id, i.code, i.name, s.name, p.cover_days, i.unit
-             ORDER BY SUM(l.units) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0) DESC LIMIT '.
-                self::NOT_NEEDED,
-            [self::MORE_THAN_ENOUGH_DAYS, $site?->id, $site?->id],
-        );
-
         return array_map(
             fn (array $row): TodayEntry => new TodayEntry(
                 false,
@@ -398,29 +526,22 @@ final class TodayList
         );
     }
 
-    /** @return list<TodayEntry> items whose forecast has leaned one way for a while, the most money first */
-    private function wrongForecasts(?Site $site): array
+    /**
+     * @param list<array<string, string|null>> $rows
+     *
+     * @return list<TodayEntry> items whose forecast has leaned one way for a while, the most money first
+     */
+    private function wrongForecasts(array $rows): array
     {
-        /**
-         * @var list<array{code: string, name: string, site: string, site_code: string, bias: float, value: float}>
-         *      $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.code, i.name, s.name site, s.code site_code, p.bias, p.leaning value
-             FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
-             WHERE p.leaning IS NOT NULL AND (? IS NULL OR p.site_id = ?) ORDER BY p.leaning DESC LIMIT '.self::WRONG,
-            [$site?->id, $site?->id],
-        );
-
         return array_map(
             fn (array $row): TodayEntry => new TodayEntry(
                 false,
-                $row['bias'] > 0 ? 'Forecast has been too high' : 'Forecast has been too low',
+                (float) $row['bias'] > 0 ? 'Forecast has been too high' : 'Forecast has been too low',
                 sprintf(
                     '%s at %s, by %d %% over the last months.',
                     $row['name'],
                     $row['site'],
-                    (int) abs(round(100 * $row['bias'])),
+                    (int) abs(round(100 * (float) $row['bias'])),
                 ),
                 Money::of(number_format((float) $row['value'], 2, '.', ''), $this->business->get()->currency),
                 'a week astray',

@@ -7,8 +7,12 @@ namespace TallBarrel\Exchange\Mail;
 use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
+use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use TallBarrel\Core\Ordering\AnswerState;
+use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Order\OrderAnswer;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -22,23 +26,90 @@ final readonly class OrderEmail implements OrderLetter
         private MailerInterface $mailer,
         private Environment $twig,
         private CurrentBusiness $business,
+        private UrlGeneratorInterface $urls,
     ) {
     }
 
     public function send(PurchaseOrder $order, Person $sender, array $documents): void
     {
-        $business = $this->business->get();
-        $letter = $this->letter($order, $sender, sprintf('Order %s from %s', $order->number, $business->name))->text(
-            $this->twig->render('paper/letter.txt.twig', [
-                'order' => $order,
-                'business' => $business,
-                'sender' => $sender,
-            ]),
-        );
+        $subject = sprintf('Order %s from %s', $order->number, $this->business->get()->name);
+        $letter = $this->letter($order, $sender, $subject)
+            ->text($this->words('letter', $order, $sender, ['link' => $this->link($order)]));
         foreach ($documents as $document) {
             $letter->attach($document->content(), $document->filename, $document->mediaType);
         }
         $this->mailer->send($letter);
+    }
+
+    public function revised(PurchaseOrder $order, Person $sender, array $documents, RevisionChange $change): void
+    {
+        $subject = sprintf(
+            'Order %s from %s, revision %d',
+            $order->number,
+            $this->business->get()->name,
+            $order->revision(),
+        );
+        $letter = $this->letter($order, $sender, $subject)
+            ->text($this->words('revised', $order, $sender, ['change' => $change, 'link' => $this->link($order)]));
+        foreach ($documents as $document) {
+            $letter->attach($document->content(), $document->filename, $document->mediaType);
+        }
+        $this->mailer->send($letter);
+    }
+
+    public function cancelled(PurchaseOrder $order, string $reason, Person $sender): void
+    {
+        $subject = sprintf('Order %s from %s is cancelled', $order->number, $this->business->get()->name);
+        $this->mailer->send(
+            $this->letter($order, $sender, $subject)
+                ->text($this->words('cancelled', $order, $sender, ['reason' => $reason])),
+        );
+    }
+
+    public function decided(OrderAnswer $answer, string $words, Person $sender): void
+    {
+        $accepted = AnswerState::Accepted === $answer->state();
+        $order = $answer->order;
+        $subject = sprintf('Order %s: %s to your answer', $order->number, $accepted ? 'yes' : 'no');
+        $this->mailer->send(
+            $this->letter($order, $sender, $subject)->text(
+                $this->words('decided', $order, $sender, [
+                    'answer' => $answer,
+                    'accepted' => $accepted,
+                    'words' => $words,
+                    'link' => $this->link($order),
+                ]),
+            ),
+        );
+    }
+
+    public function askWhere(PurchaseOrder $order, int $before, Person $sender): void
+    {
+        $subject = sprintf('Where is order %s from %s?', $order->number, $this->business->get()->name);
+        $this->mailer->send(
+            $this->letter($order, $sender, $subject)
+                ->text($this->words('where', $order, $sender, ['before' => $before, 'link' => $this->link($order)])),
+        );
+    }
+
+    /** Where they see the order without a sign-in. */
+    private function link(PurchaseOrder $order): string
+    {
+        return $this->urls->generate(
+            'supplier_order',
+            ['token' => $order->token()],
+            UrlGeneratorInterface::ABSOLUTE_URL,
+        );
+    }
+
+    /** @param array<string, mixed> $more */
+    private function words(string $template, PurchaseOrder $order, Person $sender, array $more): string
+    {
+        return $this->twig->render('paper/'.$template.'.txt.twig', [
+            'order' => $order,
+            'business' => $this->business->get(),
+            'sender' => $sender,
+        ] + $more);
     }
 
     public function askForward(PurchaseOrder $order, Item $item, \DateTimeImmutable $by, Person $sender): void

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Pdf;
 
+use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -31,9 +32,13 @@ final readonly class OrderDocuments implements OrderPaper
     {
     }
 
-    public function pdf(PurchaseOrder $order): string
+    public function pdf(PurchaseOrder $order, ?RevisionChange $change = null): string
     {
-        return $this->paper->pdf('paper/order.html.twig', ['order' => $order, 'business' => $this->business->get()]);
+        return $this->paper->pdf('paper/order.html.twig', [
+            'order' => $order,
+            'business' => $this->business->get(),
+            'change' => $change,
+        ]);
     }
 
     public function csv(PurchaseOrder $order): string
@@ -50,7 +55,7 @@ final readonly class OrderDocuments implements OrderPaper
                 (string) $line->price()->strippedOfTrailingZeros(),
                 $order->currency,
                 $line->site->name,
-                $order->wantedOn()->format('Y-m-d'),
+                $line->wantedOn()->format('Y-m-d'),
             ],
             $order->lines(),
         );

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Suppliers;
 
+use Brick\Math\RoundingMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
@@ -14,6 +15,9 @@ use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteItem;
 use TallBarrel\Store\Quote\Rounds;
@@ -21,8 +25,8 @@ use TallBarrel\Work\Sourcing\AnswersWanted;
 use TallBarrel\Work\Sourcing\Correspondents;
 
 /**
- * The stand-in for suppliers who are asked for quotes: made-up ones (with an address under .example) answer each in its
- * own manner and time, through the same page or file a real one would use.
+ * The stand-in for suppliers who are asked for quotes or sent orders: made-up ones (with an address under .example)
+ * answer each in its own manner and time, through the same page or file a real one would use.
  */
 final readonly class SimulatedSuppliers implements Correspondents
 {
@@ -38,6 +42,7 @@ final readonly class SimulatedSuppliers implements Correspondents
         private HttpKernelInterface $kernel,
         private UrlGeneratorInterface $urls,
         private Rounds $rounds,
+        private Orders $orders,
         private Rates $rates,
         private EntityManagerInterface $entities,
         private LockFactory $locks,
@@ -65,6 +70,14 @@ final readonly class SimulatedSuppliers implements Correspondents
                     && ($all || $this->clock->now() >= self::due($quote))
                 ) {
                     $this->answer($quote);
+                    ++$answered;
+                }
+            }
+
+            // Orders are confirmed when somebody lets them: what is sent stays as it is meanwhile.
+            foreach ($all ? $this->orders->unanswered() : [] as $order) {
+                if (str_ends_with($order->supplier->contact()?->email() ?? '', '.example')) {
+                    $this->answerOrder($order);
                     ++$answered;
                 }
             }
@@ -131,6 +144,35 @@ final readonly class SimulatedSuppliers implements Correspondents
         } else {
             $this->send($quote, 'supplier_quote_answer', $fields);
         }
+    }
+
+    /** Some as ordered, some later, some less: each supplier in its own manner. */
+    private function answerOrder(PurchaseOrder $order): void
+    {
+        $manner = self::MANNERS[crc32($order->supplier->code) % count(self::MANNERS)];
+        $fields = ['revision' => (string) $order->revision(), 'do' => 'all'];
+        $line = array_values(
+            array_filter($order->lines(), static fn (OrderLine $line): bool => $line->outstanding()->isPositive()),
+        )[0] ?? null;
+        if (null !== $line && self::NEXT_DAY === $manner) {
+            $fields = ['do' => 'lines', 'message' => 'The first line comes with the next lorry.'] + $fields;
+            $fields['day'] = [$line->id => $line->wantedOn()->modify('+7 days')->format('Y-m-d')];
+        } elseif (null !== $line && self::ALTERNATIVE === $manner) {
+            $fields = ['do' => 'lines', 'message' => 'We can do half of the first line now.'] + $fields;
+            $half = $line->outstanding()->dividedBy(2, 0, RoundingMode::Up);
+            $fields['quantity'] = [$line->id => (string) $half];
+        }
+        $this->ask(
+            Request::create(
+                $this->urls->generate(
+                    'supplier_order_answer',
+                    ['token' => $order->token()],
+                    UrlGeneratorInterface::ABSOLUTE_URL,
+                ),
+                'POST',
+                $fields,
+            ),
+        );
     }
 
     /** @param array<string, string> $fields */

@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Order;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Day;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\Money;
@@ -32,6 +33,14 @@ class OrderLine implements PlanningRestsOnIt
 
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
     private BigDecimal $closedShort;
+
+    /** A day of its own; null for the order's. */
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $wantedOn = null;
+
+    /** As the supplier confirmed it for this line alone; null for what holds for the order. */
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $promisedOn = null;
 
     /** The agreement it draws on. */
     #[ORM\ManyToOne]
@@ -160,9 +169,17 @@ class OrderLine implements PlanningRestsOnIt
     public function change(BigDecimal $packs, BigDecimal $price): void
     {
         $this->order->mustBeEditable();
-        $objection = $packs->isPositive()
-            ? $this->offer?->rule()->objectionTo($packs)
-            : 'An order line needs a quantity above 0; remove the line instead.';
+        $objection = match (true) {
+            $packs->isPositive() => $this->offer?->rule()->objectionTo($packs),
+            $this->order->isBeingRevised() => null,
+            default => 'An order line needs a quantity above 0; remove the line instead.',
+        };
+        if (null === $objection && $packs->isLessThan($this->received->plus($this->closedShort))) {
+            $objection = sprintf(
+                '%s have come or were closed; it cannot be less.',
+                $this->received->plus($this->closedShort)->strippedOfTrailingZeros(),
+            );
+        }
         if (null !== $objection) {
             throw InvalidValue::because($objection);
         }
@@ -171,6 +188,65 @@ class OrderLine implements PlanningRestsOnIt
         }
         $this->packs = $packs;
         $this->price = $price;
+    }
+
+    /**
+     * As the supplier offered to deliver it: their own rules need not be kept.
+     *
+     * @throws InvalidValue if more has come
+     * @throws Refused      unless the order is being revised
+     */
+    public function agreeTo(BigDecimal $packs, BigDecimal $price): void
+    {
+        $this->order->mustBeEditable();
+        if ($packs->isLessThan($this->received->plus($this->closedShort))) {
+            throw InvalidValue::because(sprintf('More than %s of %s have come.', $packs, $this->description));
+        }
+        $this->packs = $packs;
+        $this->price = $price;
+    }
+
+    /**
+     * @param \DateTimeImmutable|null $day null for the order's
+     *
+     * @throws Refused if the order is no longer a draft
+     */
+    public function wantFor(?\DateTimeImmutable $day): void
+    {
+        $this->order->mustBeEditable();
+        $this->wantedOn = Day::isSame($day, $this->order->wantedOn()) ? null : $day;
+    }
+
+    /**
+     * @param \DateTimeImmutable|null $day null for the one that holds for the order
+     *
+     * @throws Refused if nothing is to come on the order
+     */
+    public function promiseFor(?\DateTimeImmutable $day): void
+    {
+        $this->order->mustBeOpen();
+        $this->promisedOn = $day;
+    }
+
+    public function wantedOn(): \DateTimeImmutable
+    {
+        return $this->wantedOn ?? $this->order->wantedOn();
+    }
+
+    public function hasOwnDay(): bool
+    {
+        return null !== $this->wantedOn;
+    }
+
+    public function promisedOn(): ?\DateTimeImmutable
+    {
+        return $this->promisedOn ?? $this->order->promisedOn();
+    }
+
+    /** The view open_line says the same. */
+    public function dueOn(): \DateTimeImmutable
+    {
+        return $this->promisedOn() ?? $this->wantedOn();
     }
 
     /**
@@ -209,6 +285,12 @@ class OrderLine implements PlanningRestsOnIt
     {
         $this->order->mustBeOpen();
         $this->closedShort = $this->closedShort->plus($this->outstanding());
+    }
+
+    /** Takes back what was given up. */
+    public function reopen(): void
+    {
+        $this->closedShort = BigDecimal::zero();
     }
 
     /** Packs still to come. */

@@ -5,13 +5,16 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Order;
 
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Ordering\RevisionChange;
+use TallBarrel\Core\Ordering\StatedLine;
 use TallBarrel\Store\Person\Person;
 
 /**
  * An order as it stood when it was sent.
  *
+ * @phpstan-import-type StatedData from StatedLine
  * @phpstan-type Snapshot array{facts: array<string, string>, deliveryTerms: string, wantedOn: string, note: string,
- *      lines: list<array<string, string|int>>}
+ *      lines: list<StatedData>}
  */
 #[ORM\Entity(readOnly: true)]
 class OrderRevision
@@ -43,9 +46,29 @@ class OrderRevision
                     'pack' => $line->pack()->label(),
                     'packs' => (string) $line->packs(),
                     'price' => (string) $line->price(),
+                    'wanted' => $line->wantedOn()->format('Y-m-d'),
                 ],
                 $order->lines(),
             ),
         ]);
+    }
+
+    /** @return list<StatedLine> */
+    public function lines(): array
+    {
+        return array_map(
+            fn (array $line): StatedLine => StatedLine::of($line, $this->snapshot['wantedOn']),
+            $this->snapshot['lines'],
+        );
+    }
+
+    /** In what it differs from an earlier one. */
+    public function since(self $earlier): RevisionChange
+    {
+        return RevisionChange::between(
+            $earlier->lines(),
+            $this->lines(),
+            $earlier->snapshot['note'] !== $this->snapshot['note'],
+        );
     }
 }

@@ -10,7 +10,12 @@ use TallBarrel\Core\Ordering\OrderState;
 /** One order as a line of a list: read only, without its lines. */
 final readonly class OrderRow
 {
-    /** @param array<int, string> $sites names of those it goes to, by id */
+    /**
+     * @param array<int, string> $sites     names of those it goes to, by id
+     * @param \DateTimeImmutable $dueOn     when the first of what is outstanding is due
+     * @param int                $total     orders in the list it is a part of
+     * @param string             $totalHome what they come to, in the home currency
+     */
     public function __construct(
         public int $id,
         public string $number,
@@ -23,6 +28,9 @@ final readonly class OrderRow
         public array $sites,
         public int $lines,
         public Money $goods,
+        private \DateTimeImmutable $dueOn,
+        public int $total,
+        public string $totalHome,
     ) {
     }
 
@@ -34,7 +42,7 @@ final readonly class OrderRow
 
     public function dueOn(): \DateTimeImmutable
     {
-        return $this->promisedOn ?? $this->wantedOn;
+        return $this->dueOn;
     }
 
     public function goesTo(?int $site): bool

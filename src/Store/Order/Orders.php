@@ -37,6 +37,26 @@ final readonly class Orders
         return $order;
     }
 
+    public function find(int $id): ?PurchaseOrder
+    {
+        return $this->entities->find(PurchaseOrder::class, $id);
+    }
+
+    public function byToken(string $token): ?PurchaseOrder
+    {
+        /** @var PurchaseOrder|null $order */
+        $order =
+            1 === preg_match('/^[0-9a-f]{32}$/', $token)
+                ? $this->withLines()
+                    ->where('o.token = :token')
+                    ->setParameter('token', $token)
+                    ->getQuery()
+                    ->getOneOrNullResult()
+                : null;
+
+        return $order;
+    }
+
     /** Read afresh and locked until the transaction ends. */
     public function lock(int $id): PurchaseOrder
     {
@@ -104,6 +124,23 @@ final readonly class Orders
         return $this->in(
             array_values(array_filter(OrderState::cases(), static fn (OrderState $state): bool => $state->isOpen())),
         );
+    }
+
+    /** @return list<PurchaseOrder> sent, and neither confirmed nor answered as they stand */
+    public function unanswered(): array
+    {
+        /** @var list<PurchaseOrder> $orders */
+        $orders = $this->withLines()
+            ->where("o.state = 'sent' AND o.token IS NOT NULL")
+            ->andWhere(
+                'NOT EXISTS (SELECT a.id FROM '.
+                    OrderAnswer::class.
+                    " a WHERE a.order = o AND a.revision = o.revision AND a.state <> 'message')",
+            )
+            ->getQuery()
+            ->getResult();
+
+        return $orders;
     }
 
     /** @return list<SentDocument> */

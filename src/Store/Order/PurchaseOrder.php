@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Day;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
@@ -28,6 +29,9 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Index(columns: ['state', 'wanted_on'], name: 'order_by_state')]
 class PurchaseOrder implements PlanningRestsOnIt
 {
+    private const LINK_DAYS_OPEN = 365;
+    private const LINK_DAYS_ENDED = 60;
+
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
@@ -73,6 +77,13 @@ class PurchaseOrder implements PlanningRestsOnIt
 
     #[ORM\Column]
     private int $revision = 0;
+
+    /** Leads the supplier to the order without a sign-in; null until it is sent. */
+    #[ORM\Column(length: 32, unique: true, nullable: true)]
+    private ?string $token = null;
+
+    /** While a revision goes in, what is fixed otherwise may change. */
+    private bool $beingRevised = false;
 
     /** @var Collection<int, OrderLine> */
     #[ORM\OneToMany(targetEntity: OrderLine::class, mappedBy: 'order', cascade: ['persist'], orphanRemoval: true)]
@@ -153,16 +164,91 @@ class PurchaseOrder implements PlanningRestsOnIt
         }
         $this->become(OrderState::Sent);
         $this->sentAt = $at;
+        $this->token ??= bin2hex(random_bytes(16));
         ++$this->revision;
     }
 
-    public function acknowledge(\DateTimeImmutable $promisedOn, \DateTimeImmutable $at): void
+    /**
+     * Changes what has been sent, as a revision that has to be confirmed anew.
+     *
+     * @param callable(): void $change what of the lines, the day and the words becomes different
+     *
+     * @throws Refused if nothing is to come on it
+     */
+    public function revise(callable $change): void
+    {
+        $this->mustBeOpen();
+        $this->beingRevised = true;
+        try {
+            $change();
+        } finally {
+            $this->beingRevised = false;
+        }
+        foreach ($this->lines as $line) {
+            $line->promiseFor(null);
+        }
+        $this->acknowledgedAt = $this->promisedOn = null;
+        $this->token ??= bin2hex(random_bytes(16));
+        if (OrderState::Acknowledged === $this->state) {
+            $this->become(OrderState::Sent);
+        }
+        ++$this->revision;
+        $this->settleState();
+    }
+
+    public function isBeingRevised(): bool
+    {
+        return $this->beingRevised;
+    }
+
+    /**
+     * @param \DateTimeImmutable             $promisedOn for all of it
+     * @param array<int, \DateTimeImmutable> $byLine     days of lines that come on another, by the line's id
+     */
+    public function acknowledge(\DateTimeImmutable $promisedOn, \DateTimeImmutable $at, array $byLine = []): void
     {
         if (OrderState::Acknowledged !== $this->state && OrderState::PartReceived !== $this->state) {
             $this->become(OrderState::Acknowledged);
         }
         $this->acknowledgedAt = $at;
         $this->promisedOn = $promisedOn;
+        foreach ($this->lines as $line) {
+            $day = $byLine[$line->id] ?? null;
+            $line->promiseFor(Day::isSame($day, $promisedOn) ? null : $day);
+        }
+    }
+
+    /**
+     * Takes back its end: what was closed short is outstanding again, what was cancelled is where it was.
+     *
+     * @throws Refused if it has not ended
+     */
+    public function reopen(): void
+    {
+        if (OrderState::Cancelled === $this->state && null === $this->sentAt) {
+            $this->become(OrderState::Draft);
+
+            return;
+        }
+        $ended = [OrderState::Cancelled, OrderState::Closed];
+        $closed = array_filter($this->lines(), static fn (OrderLine $line): bool => $line->closedShort()->isPositive());
+        if (!in_array($this->state, $ended, true) && [] === $closed) {
+            throw new Refused(
+                sprintf('%s is %s; there is nothing to open again.', $this->number, $this->state->words()),
+            );
+        }
+        foreach ($closed as $line) {
+            $line->reopen();
+        }
+        $came = array_filter($this->lines(), static fn (OrderLine $line): bool => $line->received()->isPositive());
+        $next = match (true) {
+            [] !== $came => OrderState::PartReceived,
+            null !== $this->acknowledgedAt => OrderState::Acknowledged,
+            default => OrderState::Sent,
+        };
+        if ($next !== $this->state) {
+            $this->become($next);
+        }
     }
 
     /** A person says whether planning may count on it although it is late; null leaves it to the rule. */
@@ -218,11 +304,13 @@ class PurchaseOrder implements PlanningRestsOnIt
     }
 
     /**
-     * Gives up all that is outstanding.
+     * Gives up what is outstanding.
+     *
+     * @param list<int>|null $lines ids of the lines; null for all
      *
      * @throws Refused if nothing is
      */
-    public function closeShort(): void
+    public function closeShort(?array $lines = null): void
     {
         if (!$this->state->isOpen()) {
             throw new Refused(
@@ -230,7 +318,9 @@ class PurchaseOrder implements PlanningRestsOnIt
             );
         }
         foreach ($this->lines as $line) {
-            $line->closeShort();
+            if (null === $lines || in_array($line->id, $lines, true)) {
+                $line->closeShort();
+            }
         }
         $this->settleState();
     }
@@ -246,7 +336,7 @@ class PurchaseOrder implements PlanningRestsOnIt
     /** @throws Refused if it is no longer a draft */
     public function mustBeEditable(): void
     {
-        if (!$this->state->isEditable()) {
+        if (!$this->state->isEditable() && !$this->beingRevised) {
             throw new Refused(sprintf('%s is %s; its lines are fixed.', $this->number, $this->state->words()));
         }
     }
@@ -317,9 +407,28 @@ class PurchaseOrder implements PlanningRestsOnIt
         return array_values($sites);
     }
 
+    /** When the first of what is outstanding is due. */
     public function dueOn(): \DateTimeImmutable
     {
-        return $this->promisedOn ?? $this->wantedOn;
+        $days = array_map(
+            static fn (OrderLine $line): \DateTimeImmutable => $line->dueOn(),
+            array_filter($this->lines(), static fn (OrderLine $line): bool => $line->outstanding()->isPositive()),
+        );
+
+        return [] === $days ? $this->promisedOn ?? $this->wantedOn : min($days);
+    }
+
+    public function token(): ?string
+    {
+        return $this->token;
+    }
+
+    /** When the supplier's link ends: some time after the goods are due, later while they are not here. */
+    public function linkEnds(): \DateTimeImmutable
+    {
+        $days = $this->state->isOpen() ? self::LINK_DAYS_OPEN : self::LINK_DAYS_ENDED;
+
+        return $this->dueOn()->modify(sprintf('+%d days', $days));
     }
 
     public function state(): OrderState

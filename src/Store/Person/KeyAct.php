@@ -10,6 +10,7 @@ enum KeyAct: string
     case Find = 'f';
     case Help = 'h';
     case Go = 'g';
+    case New = 'n';
     case Rows = 'l';
     case Why = 'w';
     case Skip = 'x';
@@ -20,6 +21,7 @@ enum KeyAct: string
             self::Find => 'Find anything',
             self::Help => 'Show the keys',
             self::Go => 'Go to a stage: this, then its letter',
+            self::New => 'Begin an order',
             self::Rows => 'To the first quantity of a list',
             self::Why => 'To the why of the row, and back',
             self::Skip => 'Put the row off',

@@ -16,10 +16,19 @@ enum Role: string
     public function grants(): array
     {
         return match ($this) {
-            self::Owner => ['ROLE_PERSON', 'ROLE_BUY', 'ROLE_RECEIVE', 'ROLE_IMPORT', 'ROLE_APPROVE'],
-            self::Buyer => ['ROLE_PERSON', 'ROLE_BUY', 'ROLE_RECEIVE', 'ROLE_IMPORT'],
+            self::Owner => [
+                'ROLE_PERSON',
+                'ROLE_BUY',
+                'ROLE_RECEIVE',
+                'ROLE_IMPORT',
+                'ROLE_APPROVE',
+                'ROLE_INVOICE',
+                'ROLE_DECIDE',
+                'ROLE_RELEASE',
+            ],
+            self::Buyer => ['ROLE_PERSON', 'ROLE_BUY', 'ROLE_RECEIVE', 'ROLE_IMPORT', 'ROLE_DECIDE'],
             self::Stockroom => ['ROLE_PERSON', 'ROLE_RECEIVE'],
-            self::Bookkeeper => ['ROLE_PERSON'],
+            self::Bookkeeper => ['ROLE_PERSON', 'ROLE_INVOICE', 'ROLE_RELEASE'],
         };
     }
 }

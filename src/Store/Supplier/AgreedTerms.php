@@ -9,10 +9,18 @@ use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Store\Type\BigDecimalType;
 
-/** Terms of payment as they are kept; none where no days were agreed. */
+/**
+ * Terms of payment as they are kept; none where no days were agreed.
+ *
+ * @phpstan-type TermsRow array{int|null, string, int, int|bool, string, string}
+ */
 #[ORM\Embeddable]
 final class AgreedTerms
 {
+    /** Of supplier s, for a query; to be read by read(). */
+    public const COLUMNS = 's.net_days, CAST(s.discount_percent AS CHAR), s.discount_days, s.end_of_month, '
+        .'CAST(s.deposit_percent AS CHAR), s.instalments';
+
     #[ORM\Column(name: 'net_days', nullable: true)]
     private ?int $netDays = null;
 
@@ -63,11 +71,26 @@ final class AgreedTerms
 
     public function terms(): ?PaymentTerms
     {
-        return null === $this->netDays
+        return self::read([
+            $this->netDays,
+            (string) $this->discountPercent,
+            $this->discountDays,
+            $this->endOfMonth,
+            (string) $this->depositPercent,
+            $this->instalments,
+        ]);
+    }
+
+    /** @param TermsRow $row the columns, in their order */
+    public static function read(array $row): ?PaymentTerms
+    {
+        [$netDays, $discount, $discountDays, $endOfMonth, $deposit, $instalments] = $row;
+
+        return null === $netDays
             ? null
-            : PaymentTerms::net($this->netDays, $this->discountPercent, $this->discountDays)
-                ->fromEndOfMonth($this->endOfMonth)
-                ->withDeposit($this->depositPercent)
-                ->inInstalments($this->instalments);
+            : PaymentTerms::net($netDays, $discount, $discountDays)
+                ->fromEndOfMonth((bool) $endOfMonth)
+                ->withDeposit($deposit)
+                ->inInstalments($instalments);
     }
 }

@@ -48,6 +48,9 @@ class Supplier implements PlanningRestsOnIt
     #[ORM\Embedded(columnPrefix: false)]
     private Freight $freight;
 
+    #[ORM\Embedded(columnPrefix: false)]
+    private AgreedTolerance $tolerance;
+
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
     private BigDecimal $taxPercent;
 
@@ -90,6 +93,7 @@ class Supplier implements PlanningRestsOnIt
         $this->window = new OrderWindow();
         $this->least = new LeastOrder();
         $this->freight = new Freight();
+        $this->tolerance = AgreedTolerance::of(null, null);
         $this->taxPercent = BigDecimal::zero();
         $this->addresses = new ArrayCollection();
         $this->contacts = new ArrayCollection();
@@ -194,6 +198,18 @@ class Supplier implements PlanningRestsOnIt
         $this->taxPercent = $taxPercent;
     }
 
+    /** @throws InvalidValue */
+    public function mayAsk(?BigDecimal $morePercent, ?BigDecimal $moreAmount): void
+    {
+        $this->tolerance = AgreedTolerance::of($morePercent, $moreAmount);
+    }
+
+    /** What its invoices may ask beyond what was agreed. */
+    public function tolerance(): AgreedTolerance
+    {
+        return $this->tolerance;
+    }
+
     public function remember(string $caution, string $standingNote): void
     {
         $this->caution = trim($caution);
@@ -258,6 +274,7 @@ class Supplier implements PlanningRestsOnIt
         $this->window = clone $other->window;
         $this->least = clone $other->least;
         $this->freight = clone $other->freight;
+        $this->tolerance = clone $other->tolerance;
         $this->deliveryTerms = $other->deliveryTerms;
         $this->taxPercent = $other->taxPercent;
         $this->standingNote = $other->standingNote;

@@ -52,6 +52,10 @@ final readonly class ChangeSupplier
             fn () => $supplier->takesOrders(implode(',', $details->weekdays), $details->cutOff),
         );
         $problems->apply('minimum_kg', fn () => $supplier->takesAtLeast($details->minimumKg, $details->minimumPacks));
+        $problems->apply(
+            'tolerance_percent',
+            fn () => $supplier->mayAsk($details->tolerancePercent, $details->toleranceAmount),
+        );
         $supplier->isBoughtFromBy($details->buyer);
         $supplier->wantsOrders($details->wantsCsv);
         $supplier->remember($details->caution, $details->note);

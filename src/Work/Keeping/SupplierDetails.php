@@ -40,6 +40,9 @@ final class SupplierDetails
     /** @var list<int> ISO weekdays */
     public array $weekdays = [];
     public string $cutOff = '';
+    /** What invoices may ask beyond what was agreed; null for the usual. */
+    public ?BigDecimal $tolerancePercent = null;
+    public ?BigDecimal $toleranceAmount = null;
     public string $caution = '';
     public string $note = '';
     public string $notes = '';
@@ -76,6 +79,8 @@ final class SupplierDetails
         $details->palletKg = $supplier->palletKg();
         $details->weekdays = $supplier->orderDays()->weekdays;
         $details->cutOff = $supplier->orderDays()->cutOff;
+        $details->tolerancePercent = $supplier->tolerance()->percent();
+        $details->toleranceAmount = $supplier->tolerance()->amount();
         $details->caution = $supplier->caution();
         $details->note = $supplier->standingNote();
         $details->notes = $supplier->notes();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Ordering;
 
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Day;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -17,12 +18,26 @@ final readonly class AcknowledgeOrder
     {
     }
 
-    /** @throws Refused */
-    public function acknowledge(SeenOrder $seen, Person $person, \DateTimeImmutable $promised): PurchaseOrder
-    {
-        return $this->step->take($seen, function (PurchaseOrder $order) use ($person, $promised): void {
-            $order->acknowledge($promised, $this->clock->now());
-            $this->audit->note($person, $order->number, 'Acknowledged for '.$promised->format('D j M Y'));
+    /**
+     * @param array<int, \DateTimeImmutable> $byLine days of lines that come on another, by the line's id
+     *
+     * @throws Refused
+     */
+    public function acknowledge(
+        SeenOrder $seen,
+        Person $person,
+        \DateTimeImmutable $promised,
+        array $byLine = [],
+    ): PurchaseOrder {
+        return $this->step->take($seen, function (PurchaseOrder $order) use ($person, $promised, $byLine): void {
+            $order->acknowledge($promised, $this->clock->now(), $byLine);
+            $words = 'Acknowledged for '.$promised->format('D j M Y');
+            foreach ($order->lines() as $line) {
+                if (isset($byLine[$line->id]) && !Day::isSame($byLine[$line->id], $promised)) {
+                    $words .= sprintf(', line %d for %s', $line->position, $byLine[$line->id]->format('D j M'));
+                }
+            }
+            $this->audit->note($person, $order->number, $words);
         });
     }
 }

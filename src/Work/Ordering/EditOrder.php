@@ -8,16 +8,16 @@ use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Day;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Ordering\PastedLines;
 use TallBarrel\Core\Problems;
-use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
-use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Store\Order\OrderLine;
@@ -35,6 +35,7 @@ final readonly class EditOrder
         private EntityManagerInterface $entities,
         private Orders $orders,
         private Sites $sites,
+        private OfferWanted $wanted,
         private Audit $audit,
         private Agreements $agreements,
         private OfferPrices $prices,
@@ -42,28 +43,27 @@ final readonly class EditOrder
     ) {
     }
 
-    /**
-     * @return Problems what stands in the way, by the name of the place it was typed at; nothing was saved unless there
-     *      are none
-     */
-    public function save(PurchaseOrder $order, OrderChanges $changes, Person $person): Problems
+    /** Nothing is saved where anything stands in the way. */
+    public function save(PurchaseOrder $order, OrderChanges $changes, Person $person): SavedOrder
     {
         $problems = $changes->problems;
+        $saved = new SavedOrder($problems);
         $connection = $this->entities->getConnection();
         $connection->beginTransaction();
         try {
             $order = $this->orders->lock($order->id);
             $this->mustBeAsSeen($order, $changes->version);
             $before = $order->totals()->goods;
+            $this->want($order, $changes, $problems);
             $this->lines($order, $changes, $problems);
             $site = null === $changes->site ? null : $this->sites->find($changes->site);
             $site ??= $order->sites()[0] ?? $this->sites->all()[0];
             if (null !== $changes->added) {
-                $this->add($order, $changes->added, $site, $problems);
+                $this->add($order, $changes->added, $site, $saved);
             }
-            $this->pick($order, $changes->picked, $site, $problems);
+            $this->pick($order, $changes->picked, $site, $saved);
+            $this->paste($order, $changes->pasted, $site, $saved);
             $this->mend($order->supplier, $changes->mending, $problems);
-            $order->change($changes->wantedOn ?? $order->wantedOn(), $changes->note);
             if (!$problems->areNone()) {
                 throw new Refused(
                     'Some of what was typed cannot be saved; see the marked places. Nothing has been changed yet.',
@@ -87,7 +87,7 @@ final readonly class EditOrder
             throw $error;
         }
 
-        return $problems;
+        return $saved;
     }
 
     /** @throws Refused */
@@ -120,6 +120,15 @@ final readonly class EditOrder
         $this->audit->note($person, $order->number, $words);
     }
 
+    private function want(PurchaseOrder $order, OrderChanges $changes, Problems $problems): void
+    {
+        $day = $changes->wantedOn ?? $order->wantedOn();
+        if (!Day::isSame($day, $order->wantedOn()) && $day < $this->clock->now()->setTime(0, 0)) {
+            $problems->refuse('wanted', sprintf('%s is over; on which day is it wanted?', $day->format('j M Y')));
+        }
+        $order->change($day, $changes->note);
+    }
+
     private function lines(PurchaseOrder $order, OrderChanges $changes, Problems $problems): void
     {
         foreach ($order->lines() as $line) {
@@ -131,8 +140,17 @@ final readonly class EditOrder
             if (null === $change) {
                 continue;
             }
+            if ($change->packs->isZero()) {
+                if ($changes->sweep) {
+                    $order->remove($line);
+                } else {
+                    $problems->refuse('zero', 'Some lines have a quantity of 0.');
+                }
+                continue;
+            }
             $price = $this->priceOf($line, $change);
             $problems->apply('quantity-'.$line->id, static fn () => $line->change($change->packs, $price));
+            $line->wantFor($change->wantedOn);
             $this->follow($line, $change, $problems);
             if ('' !== $change->supplierCode) {
                 $line->recode($change->supplierCode);
@@ -183,18 +201,19 @@ final readonly class EditOrder
         }
     }
 
-    private function add(PurchaseOrder $order, AddedLine $added, Site $site, Problems $problems): void
+    private function add(PurchaseOrder $order, AddedLine $added, Site $site, SavedOrder $saved): void
     {
+        $problems = $saved->problems;
         if ($problems->concern('add')) {
             return;
         }
-        $offer = $this->offer($order->supplier, $added->words);
-        $item = $this->item($added->words);
+        $offer = $this->wanted->find($order->supplier, $added->words);
+        $nobody = null === $offer ? $this->wanted->notOffered($order->supplier, $added->words) : null;
         if (null !== $offer) {
             $packs = $added->packs ?? $offer->rule()->packsFor(1);
-            $problems->apply('add', fn () => $this->fromOffer($order, $offer, $site, $packs, $added->price));
-        } elseif (null !== $item) {
-            $problems->refuse('add', $this->notOffered($order->supplier, $item));
+            $problems->apply('add', fn () => $this->fromOffer($order, $offer, $site, $packs, $added->price, $saved));
+        } elseif (null !== $nobody) {
+            $problems->refuse('add', $nobody);
         } elseif (null === $added->price) {
             $problems->refuse(
                 'add',
@@ -211,85 +230,78 @@ final readonly class EditOrder
         }
     }
 
-    private function notOffered(Supplier $supplier, Item $item): string
+    private function paste(PurchaseOrder $order, ?PastedLines $pasted, Site $site, SavedOrder $saved): void
     {
-        $offers = $this->entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC']);
-        $others = array_unique(array_map(static fn (Offer $other): string => $other->supplier->name(), $offers));
-        $who =
-            [] === $others
-                ? 'nobody does yet. Add an offer on a supplier’s page'
-                : implode(', ', $others).(1 === count($others) ? ' does' : ' do');
-
-        return sprintf('%s does not offer %s; %s.', $supplier->name(), $item->code, $who);
+        foreach ($pasted->lines ?? [] as $line) {
+            $saved->problems->apply('paste-'.$line->row, function () use ($order, $line, $site, $saved): void {
+                $offer =
+                    $this->wanted->find($order->supplier, $line->code) ??
+                    throw InvalidValue::because(
+                        $this->wanted->notOffered($order->supplier, $line->code) ??
+                            sprintf('There is no item “%s”.', $line->code),
+                    );
+                $there = null === $line->site ? $site : $this->sites->byCode($line->site);
+                if (null === $there) {
+                    throw InvalidValue::because(sprintf('There is no site “%s”.', $line->site));
+                }
+                $this->fromOffer($order, $offer, $there, $line->packs, $line->price, $saved, $line->day);
+            });
+        }
     }
 
     /** @param array<int, BigDecimal> $picked packs by offer */
-    private function pick(PurchaseOrder $order, array $picked, Site $site, Problems $problems): void
+    private function pick(PurchaseOrder $order, array $picked, Site $site, SavedOrder $saved): void
     {
         foreach ($picked as $id => $packs) {
             $offer = $this->entities->find(Offer::class, $id);
             if ($packs->isPositive() && null !== $offer && $offer->supplier === $order->supplier) {
-                $problems->apply('pick-'.$id, fn () => $this->fromOffer($order, $offer, $site, $packs, null));
+                $saved->problems->apply(
+                    'pick-'.$id,
+                    fn () => $this->fromOffer($order, $offer, $site, $packs, null, $saved),
+                );
             }
         }
     }
 
-    /** @throws InvalidValue if they do not sell it so */
+    /**
+     * What stands on the order already is raised; the price follows the breaks where it did before.
+     *
+     * @throws InvalidValue if they do not sell it so
+     */
     private function fromOffer(
         PurchaseOrder $order,
         Offer $offer,
         Site $site,
         BigDecimal $packs,
         ?BigDecimal $price,
+        SavedOrder $saved,
+        ?\DateTimeImmutable $day = null,
     ): void {
-        $objection = match (true) {
-            $offer->isBlocked() => sprintf(
-                'The offer of %s is blocked; take that back on its page first.',
-                $offer->item->code,
-            ),
-            !$offer->isInForce($this->clock->now()) => sprintf(
-                'The offer of %s does not hold today; see its dates on its page.',
-                $offer->item->code,
-            ),
-            default => $packs->isPositive() ? $offer->rule()->objectionTo($packs) : 'Type how many are wanted.',
-        };
-        if (null !== $objection) {
-            throw InvalidValue::because($objection);
+        $this->wanted->mustBeSold($offer, $packs);
+        foreach ($order->lines() as $line) {
+            $sameDay = null === $day || Day::isSame($day, $line->wantedOn());
+            if ($line->offer === $offer && $line->site === $site && $sameDay) {
+                $sum = $line->packs()->plus($packs);
+                $line->change($sum, $price ?? $this->priceOf($line, new LineChange($sum, null)));
+                $saved->say(
+                    sprintf(
+                        '%s stood on line %d already; it is %s %s now.',
+                        $offer->item->code,
+                        $line->position,
+                        $sum->strippedOfTrailingZeros(),
+                        $line->pack()->named($sum),
+                    ),
+                );
+
+                return;
+            }
         }
         $line = OrderLine::fromOffer($order, $offer, $site, $packs);
         $this->agreements->attach($line, $this->clock->now());
+        $line->wantFor($day);
         if (null !== $price) {
             $line->change($packs, $price);
         }
-    }
-
-    private function offer(Supplier $supplier, string $wanted): ?Offer
-    {
-        $code = trim(explode(' · ', $wanted)[0]);
-        /** @var list<Offer> $offers */
-        $offers = $this->entities
-            ->createQueryBuilder()
-            ->select('o', 'i')
-            ->from(Offer::class, 'o')
-            ->join('o.item', 'i')
-            ->where(
-                'o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = '
-                .':code)',
-            )
-            ->setParameter('supplier', $supplier)
-            ->setParameter('code', $code)
-            ->setParameter('gtin', Gtin::tryOf($code)->digits ?? '')
-            ->orderBy('o.rank')
-            ->setMaxResults(1)
-            ->getQuery()
-            ->getResult();
-
-        return $offers[0] ?? null;
-    }
-
-    private function item(string $code): ?Item
-    {
-        return $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $code)[0])]);
     }
 
     private function mend(Supplier $supplier, SupplierMending $mending, Problems $problems): void

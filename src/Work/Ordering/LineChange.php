@@ -14,6 +14,7 @@ final readonly class LineChange
      * @param string          $supplierCode empty for as it was
      * @param bool            $offerFollows whether the standing offer takes this price
      * @param bool            $costFollows  whether the standard cost does
+     * @param \DateTimeImmutable|null $wantedOn a day of its own; null for the order's
      */
     public function __construct(
         public BigDecimal $packs,
@@ -21,6 +22,7 @@ final readonly class LineChange
         public string $supplierCode = '',
         public bool $offerFollows = false,
         public bool $costFollows = false,
+        public ?\DateTimeImmutable $wantedOn = null,
     ) {
     }
 }

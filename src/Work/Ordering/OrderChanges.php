@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Ordering;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Ordering\PastedLines;
 use TallBarrel\Core\Problems;
 
 /** What a person made of a draft: all of it is saved, or nothing. */
@@ -15,6 +16,7 @@ final readonly class OrderChanges
      * @param list<int>               $removed  ids of lines
      * @param array<int, BigDecimal>  $picked   packs by offer, from the supplier's own list
      * @param int|null                $site     for what is added; null for where the others go
+     * @param bool                    $sweep    whether lines of a quantity of 0 go
      * @param Problems $problems what could not even be read; nothing is saved then, but the rest is checked too
      */
     public function __construct(
@@ -28,6 +30,8 @@ final readonly class OrderChanges
         public string $note,
         public SupplierMending $mending,
         public Problems $problems = new Problems(),
+        public ?PastedLines $pasted = null,
+        public bool $sweep = false,
     ) {
     }
 }

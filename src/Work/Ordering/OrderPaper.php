@@ -4,13 +4,18 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Ordering;
 
+use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Store\Order\PurchaseOrder;
 
 /** Writes an order as the documents that are sent. */
 interface OrderPaper
 {
-    /** @return string the PDF's bytes */
-    public function pdf(PurchaseOrder $order): string;
+    /**
+     * @param RevisionChange|null $change what is different from what was sent before, to be marked
+     *
+     * @return string the PDF's bytes
+     */
+    public function pdf(PurchaseOrder $order, ?RevisionChange $change = null): string;
 
     /** @return string its lines as a file, for suppliers who read orders in */
     public function csv(PurchaseOrder $order): string;

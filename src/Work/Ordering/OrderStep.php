@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Ordering;
 
-use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Work\Keeping\AllOrNothing;
 
 /** One step in an order's life: one transaction on the locked order, as somebody saw it last. */
 final readonly class OrderStep
 {
-    public function __construct(private EntityManagerInterface $entities, private Orders $orders)
+    public function __construct(private AllOrNothing $whole, private Orders $orders)
     {
     }
 
@@ -23,9 +23,7 @@ final readonly class OrderStep
      */
     public function take(SeenOrder $seen, callable $change): PurchaseOrder
     {
-        $connection = $this->entities->getConnection();
-        $connection->beginTransaction();
-        try {
+        return $this->whole->take(function () use ($seen, $change): PurchaseOrder {
             $order = $this->orders->lock($seen->id);
             if ($order->version() !== $seen->version) {
                 throw new Refused(
@@ -36,15 +34,8 @@ final readonly class OrderStep
                 );
             }
             $change($order);
-            $this->entities->flush();
-            $connection->commit();
-        } catch (\Throwable $error) {
-            $connection->rollBack();
-            // What was half done is forgotten, so that whatever comes next begins with what is kept.
-            $this->entities->clear();
-            throw $error;
-        }
 
-        return $order;
+            return $order;
+        });
     }
 }

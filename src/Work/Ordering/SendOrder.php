@@ -11,7 +11,6 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Order\OrderRevision;
 use TallBarrel\Store\Order\PurchaseOrder;
-use TallBarrel\Store\Order\SentDocument;
 use TallBarrel\Store\Person\Person;
 
 /**
@@ -24,7 +23,7 @@ final readonly class SendOrder
         private EntityManagerInterface $entities,
         private OrderStep $step,
         private MindAgreements $agreements,
-        private OrderPaper $paper,
+        private KeepDocuments $documents,
         private OrderLetter $letter,
         private Audit $audit,
         private ClockInterface $clock,
@@ -47,7 +46,7 @@ final readonly class SendOrder
             }
             $order->send($now);
             $this->entities->persist(OrderRevision::of($order, $person, $now));
-            $documents = $this->documents($order, $now);
+            $documents = $this->documents->of($order);
             $contact = $order->supplier->contact();
             $this->audit->note(
                 $person,
@@ -56,36 +55,5 @@ final readonly class SendOrder
             );
             $this->letter->send($order, $person, $documents);
         });
-    }
-
-    /** @return non-empty-list<SentDocument> */
-    private function documents(PurchaseOrder $order, \DateTimeImmutable $now): array
-    {
-        $to = $order->supplier->contact()?->email() ?? '';
-        $documents = [
-            new SentDocument(
-                $order,
-                $order->revision(),
-                $order->number.'.pdf',
-                'application/pdf',
-                $to,
-                $now,
-                $this->paper->pdf($order),
-            ),
-        ];
-        if ($order->supplier->wantsCsv()) {
-            $documents[] = new SentDocument(
-                $order,
-                $order->revision(),
-                $order->number.'.csv',
-                'text/csv',
-                $to,
-                $now,
-                $this->paper->csv($order),
-            );
-        }
-        array_map($this->entities->persist(...), $documents);
-
-        return $documents;
     }
 }

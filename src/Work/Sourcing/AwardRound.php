@@ -21,6 +21,7 @@ use TallBarrel\Store\Quote\QuoteAnswer;
 use TallBarrel\Store\Quote\QuoteItem;
 use TallBarrel\Store\Quote\Rounds;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Work\Ordering\BeginOrder;
 
 /** Gives a round to one supplier or several. */
 final readonly class AwardRound
@@ -29,7 +30,7 @@ final readonly class AwardRound
         private EntityManagerInterface $entities,
         private Rounds $rounds,
         private QuoteLetters $letters,
-        private BuyAsCompared $buying,
+        private BeginOrder $begin,
         private OfferPrices $prices,
         private Audit $audit,
         private ClockInterface $clock,
@@ -79,7 +80,7 @@ final readonly class AwardRound
                     );
                 }
                 $winners[] = $quote;
-                $order = $this->buying->newDraft(
+                $order = $this->begin->blank(
                     $quote->supplier,
                     $person,
                     $round->wantedOn(),

@@ -10,9 +10,6 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Agreement\Agreements;
-use TallBarrel\Store\Audit\Audit;
-use TallBarrel\Store\Business\NumberSeries;
-use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -20,6 +17,7 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Ordering\BeginOrder;
 use TallBarrel\Work\Planning\ChangeProposal;
 
 /** Carries out what a comparison came to: into the proposal where there is one, else into a draft. */
@@ -28,9 +26,8 @@ final readonly class BuyAsCompared
     public function __construct(
         private EntityManagerInterface $entities,
         private ChangeProposal $choices,
-        private Rates $rates,
+        private BeginOrder $begin,
         private Agreements $agreements,
-        private Audit $audit,
         private ClockInterface $clock,
     ) {
     }
@@ -45,6 +42,21 @@ final readonly class BuyAsCompared
             $this->choices->buyFrom($proposal, $offer);
         }
         $this->choices->order($proposal, $offer->rule()->packsFor($units), true);
+    }
+
+    /**
+     * Part from one supplier, the rest from another.
+     *
+     * @param array{Offer, BigDecimal} $first  with the stock units to buy there
+     * @param array{Offer, BigDecimal} $second
+     *
+     * @throws InvalidValue|Refused
+     */
+    public function inTwoParts(SavedProposal $proposal, array $first, array $second): void
+    {
+        $this->intoProposal($proposal, $first[0], $first[1]->plus($second[1]));
+        $this->choices->split($proposal, $second[0], $second[0]->rule()->packsFor($second[1]));
+        $this->choices->order($proposal, $first[0]->rule()->packsFor($first[1]), true);
     }
 
     /** Onto the person's open draft for that supplier, or a new one. */
@@ -67,23 +79,6 @@ final readonly class BuyAsCompared
             ->getRepository(PurchaseOrder::class)
             ->findOneBy(['supplier' => $supplier, 'buyer' => $person, 'state' => 'draft'], ['id' => 'DESC']);
 
-        return $open ?? $this->newDraft($supplier, $person, $wanted, 'Drafted from Compare');
-    }
-
-    public function newDraft(Supplier $supplier, Person $person, \DateTimeImmutable $wanted, string $why): PurchaseOrder
-    {
-        $now = $this->clock->now();
-        $order = new PurchaseOrder(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS),
-            $supplier,
-            $supplier->buyer() ?? $person,
-            $this->rates->on($supplier->currency()->code, $now),
-            $wanted->setTime(0, 0),
-            $now,
-        );
-        $this->entities->persist($order);
-        $this->audit->note($person, $order->number, $why);
-
-        return $order;
+        return $open ?? $this->begin->blank($supplier, $person, $wanted, 'Drafted from Compare');
     }
 }

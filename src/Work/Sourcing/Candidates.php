@@ -14,7 +14,6 @@ use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
-use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\SavedProposal;
 
@@ -25,13 +24,14 @@ final class Candidates
     private ?array $suppliers = null;
     /** @var array<string, ExchangeRate>|null */
     private ?array $inForce = null;
+    /** @var array<int, list<Offer>> all that is offered, by item */
+    private array $offered = [];
 
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Connection $connection,
         private readonly PlanningData $data,
         private readonly Rates $rates,
-        private readonly Offers $offers,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -50,22 +50,10 @@ final class Candidates
         $rates = $this->inForce ??= $this->rates->allOn($today);
         $terms = $this->suppliers();
         $others = $withOthers ? $this->alongside($items) : [];
-        /** @var list<Offer> $offers */
-        $offers = $this->entities
-            ->createQueryBuilder()
-            ->select('o', 's', 'b', 'i')
-            ->from(Offer::class, 'o')
-            ->join('o.supplier', 's')
-            ->join('o.item', 'i')
-            ->leftJoin('o.breaks', 'b')
-            ->where('o.item IN (:items)')
-            ->setParameter('items', $items)
-            ->orderBy('o.rank')
-            ->addOrderBy('s.name')
-            ->getQuery()
-            ->getResult();
         $sellers = $found = [];
-        foreach ($offers as $offer) {
+        $this->offered = array_fill_keys($items, []) + $this->offered;
+        foreach ($this->offers($items) as $offer) {
+            $this->offered[$offer->item->id][] = $offer;
             $rate = $rates[$offer->supplier->currency()->code] ?? null;
             if (null !== $rate && $offer->isInForce($today)) {
                 $id = $offer->supplier->id;
@@ -88,7 +76,7 @@ final class Candidates
         $today = $this->clock->now()->setTime(0, 0);
         $rates = $this->inForce ??= $this->rates->allOn($today);
         $left = [];
-        foreach ($this->offers->ofItem($item) as $offer) {
+        foreach ($this->offered[$item->id] ?? $this->offers([$item->id]) as $offer) {
             $why = match (true) {
                 $offer->isBlocked() => 'blocked',
                 !isset($rates[$offer->supplier->currency()->code]) => sprintf(
@@ -127,6 +115,31 @@ final class Candidates
                 : 0.0;
 
         return new Usage($perDay, $perDay > 0 ? max(0.0, $held) / $perDay : null, $margin);
+    }
+
+    /**
+     * @param list<int> $items
+     *
+     * @return list<Offer>
+     */
+    private function offers(array $items): array
+    {
+        /** @var list<Offer> $offers */
+        $offers = $this->entities
+            ->createQueryBuilder()
+            ->select('o', 's', 'b', 'i')
+            ->from(Offer::class, 'o')
+            ->join('o.supplier', 's')
+            ->join('o.item', 'i')
+            ->leftJoin('o.breaks', 'b')
+            ->where('o.item IN (:items)')
+            ->setParameter('items', $items)
+            ->orderBy('o.rank')
+            ->addOrderBy('s.name')
+            ->getQuery()
+            ->getResult();
+
+        return $offers;
     }
 
     /** @return array<int, SupplierTerms> */

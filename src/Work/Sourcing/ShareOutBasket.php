@@ -8,6 +8,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Sourcing\Award\Award;
 use TallBarrel\Core\Sourcing\Award\Basket;
 use TallBarrel\Core\Sourcing\Award\BasketDraft;
+use TallBarrel\Core\Sourcing\Award\Splitting;
 use TallBarrel\Core\Sourcing\LandedCost;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Offer\Offer;
@@ -34,9 +35,14 @@ final readonly class ShareOutBasket
      */
     public function of(array $proposals, array $pins, array $forbidden): array
     {
-        [$basket, $offers, $costs, $names] = $this->basket($proposals);
-        $free = $basket->best();
-        $wished = [] === $pins && [] === $forbidden ? $free : $basket->wished($pins, $forbidden)->best();
+        [$basket, $offers, $costs, $names, $parts] = $this->basket($proposals);
+        $handling = $this->business->get()->orderCost->toFloat();
+        $free = Splitting::of($basket, $basket->best(), $parts, $handling);
+        $wished = $free;
+        if ([] !== $pins || [] !== $forbidden) {
+            $asWished = $basket->wished($pins, $forbidden);
+            $wished = Splitting::of($asWished, $asWished->best(), $parts, $handling);
+        }
         $byLine = $basket->cheapestLineByLine();
         $alone = [];
         foreach (array_keys($basket->suppliers) as $supplier) {
@@ -79,8 +85,8 @@ final readonly class ShareOutBasket
      * @param list<SavedProposal> $proposals
      *
      * @return array{Basket, array<int|string, array<int|string, Offer>>, array<int|string, array<int|string,
-     *      LandedCost>>, array<int|string, string>} with offers and landed costs by line and supplier, and suppliers'
-     *      names
+     *      LandedCost>>, array<int|string, string>, BasketDraft} with offers and landed costs by line and supplier,
+     *      suppliers' names, and what parts of lines would cost
      */
     public function basket(array $proposals): array
     {
@@ -118,7 +124,7 @@ final readonly class ShareOutBasket
             }
         }
 
-        return [$draft->basket(), $offers, $costs, $names];
+        return [$draft->basket(), $offers, $costs, $names, $draft];
     }
 
     /**

@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Migrations;
+
+use Doctrine\DBAL\Schema\Schema;
+use Doctrine\Migrations\AbstractMigration;
+
+final class Version20261126090000 extends AbstractMigration
+{
+    public function getDescription(): string
+    {
+        return 'Days of single order lines, revisions in draft, what suppliers answer and the link they do it by';
+    }
+
+    public function up(Schema $schema): void
+    {
+        $this->addSql('ALTER TABLE order_line ADD wanted_on DATE DEFAULT NULL, ADD promised_on DATE DEFAULT NULL');
+        $this->addSql('ALTER TABLE purchase_order ADD token VARCHAR(32) DEFAULT NULL,
+            ADD UNIQUE INDEX UNIQ_21E210B25F37A13B (token)');
+        $this->addSql('CREATE TABLE order_amendment (order_id INT NOT NULL, by_id INT NOT NULL,
+            begun_at DATETIME NOT NULL,
+            revision INT NOT NULL, version INT DEFAULT 1 NOT NULL, wishes JSON NOT NULL, wanted_on DATE NOT NULL,
+            note VARCHAR(500) NOT NULL, waiting TINYINT(1) NOT NULL, INDEX IDX_F6FC4627AAE72004 (by_id),
+            PRIMARY KEY (order_id))');
+        $this->addSql('CREATE TABLE order_answer (id INT AUTO_INCREMENT NOT NULL, order_id INT NOT NULL,
+            decided_by_id INT DEFAULT NULL, revision INT NOT NULL, at DATETIME NOT NULL, state VARCHAR(12) NOT NULL,
+            answered JSON NOT NULL, message VARCHAR(500) NOT NULL, INDEX IDX_19525AF08D9F6D38 (order_id),
+            INDEX IDX_19525AF0E26B496B (decided_by_id), INDEX order_answer_by_state (state), PRIMARY KEY (id))');
+        $this->addSql('ALTER TABLE order_amendment ADD CONSTRAINT FK_AMENDMENT_ORDER FOREIGN KEY (order_id)
+            REFERENCES purchase_order (id), ADD CONSTRAINT FK_AMENDMENT_BY FOREIGN KEY (by_id) REFERENCES person (id)');
+        $this->addSql('ALTER TABLE order_answer ADD CONSTRAINT FK_ANSWER_ORDER FOREIGN KEY (order_id)
+            REFERENCES purchase_order (id), ADD CONSTRAINT FK_ANSWER_BY FOREIGN KEY (decided_by_id)
+            REFERENCES person (id)');
+        $this->addSql('CREATE TABLE kept_view (id INT AUTO_INCREMENT NOT NULL, person_id INT NOT NULL,
+            name VARCHAR(40) NOT NULL, query VARCHAR(500) NOT NULL, INDEX IDX_B915167C217BBB47 (person_id),
+            UNIQUE INDEX view_once (person_id, name), PRIMARY KEY (id))');
+        $this->addSql('ALTER TABLE kept_view ADD CONSTRAINT FK_VIEW_PERSON FOREIGN KEY (person_id)
+            REFERENCES person (id)');
+        // Orders sent before have a link, too.
+        $this->addSql("UPDATE purchase_order SET token = LOWER(HEX(RANDOM_BYTES(16)))
+            WHERE state IN ('sent', 'acknowledged', 'part-received')");
+        $this->addSql(
+            <<<'SQL'
+                CREATE OR REPLACE VIEW open_line AS
+                SELECT l.id, l.order_id, l.item_id, l.site_id, l.offer_id, o.supplier_id, o.number, o.state,
+                       COALESCE(l.promised_on, o.promised_on, l.wanted_on, o.wanted_on) due, o.counted_on,
+                       l.packs - l.received - l.closed_short packs,
+                       (l.packs - l.received - l.closed_short) * l.pack_content units,
+                       (l.packs - l.received - l.closed_short) * l.price / o.foreign_for_one home_value
+                FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+                WHERE o.state IN ('sent', 'acknowledged', 'part-received') AND l.packs > l.received + l.closed_short
+            SQL,
+        );
+    }
+
+    public function down(Schema $schema): void
+    {
+        $this->throwIrreversibleMigrationException();
+    }
+}

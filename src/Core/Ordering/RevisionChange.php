@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Ordering;
+
+/** In what one revision of an order differs from the one before. */
+final readonly class RevisionChange
+{
+    /** @param list<LineRevision> $lines those that differ, by position */
+    private function __construct(public array $lines, public bool $noteDiffers)
+    {
+    }
+
+    /**
+     * @param list<StatedLine> $before
+     * @param list<StatedLine> $after
+     */
+    public static function between(array $before, array $after, bool $noteDiffers = false): self
+    {
+        $was = $is = [];
+        foreach ($before as $line) {
+            $was[$line->position] = $line;
+        }
+        foreach ($after as $line) {
+            $is[$line->position] = $line;
+        }
+        $lines = [];
+        foreach ($was + $is as $position => $line) {
+            $revision = new LineRevision($was[$position] ?? null, $is[$position] ?? null);
+            $gone = true === $revision->before?->packs->isZero() && $revision->isWithdrawn();
+            if (!$gone && ($revision->isNew() || $revision->isWithdrawn() || [] !== $revision->differing())) {
+                $lines[] = $revision;
+            }
+        }
+        usort($lines, static fn (LineRevision $a, LineRevision $b): int => $a->position() <=> $b->position());
+
+        return new self($lines, $noteDiffers);
+    }
+
+    public function isNone(): bool
+    {
+        return [] === $this->lines && !$this->noteDiffers;
+    }
+
+    /** Whether somebody has to say yes anew: price, quantity or what is bought changes; days and words do not count. */
+    public function needsYes(): bool
+    {
+        foreach ($this->lines as $line) {
+            if ($line->isNew() || $line->isWithdrawn() || [] !== array_diff($line->differing(), ['wanted'])) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    public function at(int $position): ?LineRevision
+    {
+        foreach ($this->lines as $line) {
+            if ($line->position() === $position) {
+                return $line;
+            }
+        }
+
+        return null;
+    }
+}

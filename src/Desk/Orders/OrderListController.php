@@ -1,0 +1,270 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Orders;
+
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Order\OrderFilter;
+use TallBarrel\Store\Order\OrderRow;
+use TallBarrel\Store\Order\OrderRows;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Person\KeptView;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Keeping\KeepView;
+use TallBarrel\Work\Keeping\TableFile;
+use TallBarrel\Work\Ordering\ChaseOrder;
+
+/** The orders there are: what is to be done with them, or those that somebody looks for. */
+#[Route('/orders')]
+final class OrderListController extends AbstractController
+{
+    private const PAGE = 100;
+    private const MOST_ROWS = 100_000;
+    private const LOOKS = ['orders' => 'Orders', 'lines' => 'Open lines', 'suppliers' => 'By supplier'];
+    private const FIELDS = [
+        'words', 'state', 'supplier', 'item', 'site', 'buyer', 'from', 'until', 'late', 'sort', 'look',
+    ];
+
+    public function __construct(
+        private readonly OrderRows $rows,
+        private readonly EntityManagerInterface $entities,
+        private readonly CurrentBusiness $business,
+    ) {
+    }
+
+    #[Route('', name: 'orders', methods: ['GET'])]
+    public function list(Request $request, Shell $shell, #[CurrentUser] Person $person): Response
+    {
+        if ([] !== array_intersect_key($request->query->all(), array_flip(self::FIELDS))) {
+            return $this->found($request, $shell, $person);
+        }
+        $open = array_values(
+            array_filter(OrderState::cases(), static fn (OrderState $state): bool => !$state->isSettled()),
+        );
+        $groups = ['Awaiting approval' => [], 'Ready to send' => [], 'Drafts' => [], 'On its way' => []];
+        foreach ($this->rows->in($open, null) as $order) {
+            $groups[self::heading($order->state)][] = $order;
+        }
+
+        return $this->render('orders/orders.html.twig', [
+            'groups' => array_filter($groups, static fn (array $orders): bool => [] !== $orders),
+            'views' => $this->views($person),
+        ]);
+    }
+
+    private static function heading(OrderState $state): string
+    {
+        return match (true) {
+            $state->isOpen() => 'On its way',
+            OrderState::Draft === $state => 'Drafts',
+            OrderState::AwaitingApproval === $state => 'Awaiting approval',
+            default => 'Ready to send',
+        };
+    }
+
+    private function found(Request $request, Shell $shell, Person $person): Response
+    {
+        $fields = Fields::query($request);
+        $filter = $this->filter($fields, $person);
+        $look = isset(self::LOOKS[$fields->text('look')]) ? $fields->text('look') : 'orders';
+        $page = max(1, $request->query->getInt('page', 1));
+        $offset = self::PAGE * ($page - 1);
+
+        return $this->render(
+            'orders/found.html.twig',
+            [
+                'filter' => $filter,
+                'fields' => $fields,
+                'look' => $look,
+                'looks' => self::LOOKS,
+                'sorts' => OrderFilter::SORTS,
+                'states' => OrderState::cases(),
+                'orders' => 'orders' === $look ? $this->rows->find($filter, $offset, self::PAGE) : [],
+                'lines' => 'lines' === $look ? $this->rows->openLines($filter, $offset, self::PAGE) : [],
+                'sums' => 'suppliers' === $look ? $this->rows->bySupplier($filter) : [],
+                'home' => $this->business->get()->currency,
+                'suppliers' => $this->entities->getRepository(Supplier::class)->findBy([], ['name' => 'ASC']),
+                'people' => $this->entities->getRepository(Person::class)->findBy([], ['name' => 'ASC']),
+                'sites' => $shell->sites(),
+                'page' => $page,
+                'perPage' => self::PAGE,
+                'query' => $this->query($request),
+                'views' => $this->views($person),
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
+    }
+
+    /** What is shown, all pages of it, to be opened elsewhere. */
+    #[Route('.csv', name: 'orders_file', methods: ['GET'], priority: 1)]
+    public function takeOut(Request $request, TableFile $files, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::query($request);
+        $filter = $this->filter($fields, $person);
+        $rows = match ($fields->text('look')) {
+            'lines' => [
+                [
+                    'order', 'line', 'supplier', 'item', 'description', 'site', 'due', 'confirmed', 'packs', 'pack',
+                    'value',
+                ],
+                ...array_map(
+                    static fn (array $row): array => [
+                        $row['number'],
+                        (string) $row['position'],
+                        $row['supplier'],
+                        $row['code'] ?? '',
+                        $row['description'],
+                        $row['site'],
+                        $row['due'],
+                        1 === $row['promised'] ? 'yes' : 'no',
+                        $row['packs'],
+                        $row['pack'],
+                        number_format((float) $row['value'], 2, '.', ''),
+                    ],
+                    $this->rows->openLines($filter, 0, self::MOST_ROWS),
+                ),
+            ],
+            'suppliers' => [
+                ['supplier', 'code', 'orders', 'overdue', 'outstanding', 'goods'],
+                ...array_map(
+                    static fn (array $row): array => [
+                        $row['supplier'],
+                        $row['code'],
+                        (string) $row['orders'],
+                        (string) $row['late'],
+                        number_format((float) $row['outstanding'], 2, '.', ''),
+                        number_format((float) $row['goods'], 2, '.', ''),
+                    ],
+                    $this->rows->bySupplier($filter),
+                ),
+            ],
+            default => [
+                ['order', 'supplier', 'state', 'wanted', 'due', 'lines', 'buyer', 'goods', 'currency'],
+                ...array_map(
+                    static fn (OrderRow $row): array => [
+                        $row->number,
+                        $row->supplier,
+                        $row->state->value,
+                        $row->wantedOn->format('Y-m-d'),
+                        $row->dueOn()->format('Y-m-d'),
+                        (string) $row->lines,
+                        $row->buyer,
+                        (string) $row->goods->amount,
+                        $row->goods->currency->code,
+                    ],
+                    $this->rows->find($filter, 0, self::MOST_ROWS),
+                ),
+            ],
+        };
+
+        return new Response($files->write($rows), 200, [
+            'Content-Type' => 'text/csv; charset=UTF-8',
+            'Content-Disposition' => 'attachment; filename="orders.csv"',
+        ]);
+    }
+
+    #[Route('/views', name: 'orders_view_keep', methods: ['POST'], priority: 1)]
+    public function keep(Request $request, KeepView $views, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::of($request);
+        parse_str($fields->text('query', 500), $query);
+        $query = array_intersect_key($query, array_flip(self::FIELDS));
+        try {
+            $views->keep($person, $fields->text('name', 40), http_build_query($query));
+            $this->addFlash('fine', sprintf('“%s” stands beside the list from now on.', $fields->text('name', 40)));
+        } catch (Refused $refused) {
+            $this->addFlash('short', $refused->getMessage());
+        }
+
+        return $this->redirectToRoute('orders', $query);
+    }
+
+    #[Route('/views/{id}/go', name: 'orders_view_go', requirements: ['id' => '\d+'], methods: ['POST'], priority: 1)]
+    public function letGo(int $id, KeepView $views, #[CurrentUser] Person $person): Response
+    {
+        $views->letGo($person, $id);
+
+        return $this->redirectToRoute('orders', ['state' => OrderFilter::OPEN]);
+    }
+
+    /** Asks the suppliers of several orders where they are. */
+    #[Route('/ask', name: 'orders_ask', methods: ['POST'], priority: 1), IsGranted('ROLE_BUY')]
+    public function ask(Request $request, Orders $orders, ChaseOrder $chase, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::of($request);
+        parse_str($fields->text('query', 500), $query);
+        $asked = $refusals = [];
+        foreach (array_keys($fields->each('ask')) as $id) {
+            $order = $orders->find($id);
+            if (null === $order) {
+                continue;
+            }
+            try {
+                $chase->askWhere($order, $person);
+                $asked[] = $order->number;
+            } catch (Refused $refused) {
+                $refusals[] = $refused->getMessage();
+            }
+        }
+        if ([] !== $asked) {
+            $this->addFlash('fine', 'Asked about '.implode(', ', $asked).'.');
+        }
+        if ([] !== $refusals || [] === $asked) {
+            $this->addFlash('watch', implode(' ', [] === $refusals ? ['Tick the orders to ask about.'] : $refusals));
+        }
+
+        return $this->redirectToRoute('orders', array_intersect_key($query, array_flip(self::FIELDS)));
+    }
+
+    private function filter(Fields $fields, Person $person): OrderFilter
+    {
+        $buyer = $fields->text('buyer');
+        $day = static fn (string $name): ?string => $fields->day($name, $fields->text($name))?->format('Y-m-d');
+
+        return new OrderFilter(
+            $fields->text('words', 60),
+            $fields->text('state', missing: OrderFilter::ALL),
+            $fields->text('supplier', 20),
+            $fields->text('item', 40),
+            '' === $fields->text('site') ? null : (int) $fields->text('site'),
+            'me' === $buyer ? $person->id : ('' === $buyer ? null : (int) $buyer),
+            $day('from'),
+            $day('until'),
+            '1' === $fields->text('late'),
+            $fields->text('sort', missing: 'due'),
+        );
+    }
+
+    /** @return array<string, string> what of the address is a part of the view */
+    private function query(Request $request): array
+    {
+        $query = [];
+        foreach (self::FIELDS as $name) {
+            $value = $request->query->all()[$name] ?? '';
+            if (is_string($value) && '' !== $value) {
+                $query[$name] = $value;
+            }
+        }
+
+        return $query;
+    }
+
+    /** @return list<KeptView> */
+    private function views(Person $person): array
+    {
+        return $this->entities->getRepository(KeptView::class)->findBy(['person' => $person], ['name' => 'ASC']);
+    }
+}

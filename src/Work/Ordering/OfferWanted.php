@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Ordering;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Gtin;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Supplier\Supplier;
+
+/** What somebody means who types a code, a name or a GTIN on an order to a supplier. */
+final readonly class OfferWanted
+{
+    public function __construct(private EntityManagerInterface $entities, private ClockInterface $clock)
+    {
+    }
+
+    /** By our code, theirs, the name or the GTIN; “code · name” is read as the code. */
+    public function find(Supplier $supplier, string $words): ?Offer
+    {
+        $code = trim(explode(' · ', $words)[0]);
+        /** @var list<Offer> $offers */
+        $offers = $this->entities
+            ->createQueryBuilder()
+            ->select('o', 'i')
+            ->from(Offer::class, 'o')
+            ->join('o.item', 'i')
+            ->where(
+                'o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = '
+                .':code)',
+            )
+            ->setParameter('supplier', $supplier)
+            ->setParameter('code', $code)
+            ->setParameter('gtin', Gtin::tryOf($code)->digits ?? '')
+            ->orderBy('o.rank')
+            ->setMaxResults(1)
+            ->getQuery()
+            ->getResult();
+
+        return $offers[0] ?? null;
+    }
+
+    /** Why there is nothing to be found: who sells it, or that it is unknown; null where it is no item of ours. */
+    public function notOffered(Supplier $supplier, string $words): ?string
+    {
+        $item = $this->entities
+            ->getRepository(Item::class)
+            ->findOneBy(['code' => trim(explode(' · ', $words)[0])]);
+        if (null === $item) {
+            return null;
+        }
+        $offers = $this->entities->getRepository(Offer::class)->findBy(['item' => $item], ['rank' => 'ASC']);
+        $others = array_unique(array_map(static fn (Offer $other): string => $other->supplier->name(), $offers));
+        $who =
+            [] === $others
+                ? 'nobody does yet. Add an offer on a supplier’s page'
+                : implode(', ', $others).(1 === count($others) ? ' does' : ' do');
+
+        return sprintf('%s does not offer %s; %s.', $supplier->name(), $item->code, $who);
+    }
+
+    /** @throws InvalidValue if they do not sell it, or not so many */
+    public function mustBeSold(Offer $offer, BigDecimal $packs): void
+    {
+        $objection = match (true) {
+            $offer->isBlocked() => sprintf(
+                'The offer of %s is blocked; take that back on its page first.',
+                $offer->item->code,
+            ),
+            !$offer->isInForce($this->clock->now()) => sprintf(
+                'The offer of %s does not hold today; see its dates on its page.',
+                $offer->item->code,
+            ),
+            default => $packs->isPositive() ? $offer->rule()->objectionTo($packs) : 'Type how many are wanted.',
+        };
+        if (null !== $objection) {
+            throw InvalidValue::because($objection);
+        }
+    }
+}

@@ -1,0 +1,366 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+/** Orders by hand, what becomes of them once they are out, and the page their suppliers see. */
+final class HandOrdersTest extends DeskTestCase
+{
+    private function begin(string $supplier = 'VETRASOL', string $item = ''): string
+    {
+        $this->post('/orders/new', ['supplier' => $supplier, 'item' => $item]);
+        self::assertResponseRedirects();
+        $path = (string) parse_url((string) $this->browser->getResponse()->headers->get('Location'), \PHP_URL_PATH);
+
+        return basename($path);
+    }
+
+    /** @return array<string, mixed> the form of the order's page */
+    private function form(string $number): array
+    {
+        /** @var array<string, mixed> $values */
+        $values = $this->see('/orders/'.$number)->filter('#order')->form()->getPhpValues();
+
+        return array_diff_key($values, ['_token' => 1]);
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function lines(string $number): array
+    {
+        return $this->connection()->fetchAllAssociative(
+            'SELECT i.code, CAST(l.packs AS DOUBLE) packs, CAST(l.price AS DOUBLE) price, l.wanted_on day, s.code site
+             FROM order_line l JOIN purchase_order o ON o.id = l.order_id LEFT JOIN item i ON i.id = l.item_id
+             JOIN site s ON s.id = l.site_id WHERE o.number = ? ORDER BY l.position',
+            [$number],
+        );
+    }
+
+    public function testSuppliersAreFoundByPartsAndAnOpenDraftIsOfferedFirst(): void
+    {
+        $this->as('mara');
+        $found = $this->see('/orders/new?q=lum')->filter('#suppliers-found');
+        self::assertCount(1, $found->filter('form'));
+        self::assertStringContainsString('Lumen Fold Packaging', $found->text());
+        self::assertSame('/orders/PO-1082?more=1', $found->filter('a.btn')->attr('href'));
+        self::assertStringContainsString('No supplier is called so.', $this->see('/orders/new?q=zzz')->text());
+        $sellers = $this->see('/orders/new?item=JAR-370H')->filter('#suppliers-found .nm')->each(
+            static fn ($one): string => $one->text(),
+        );
+        self::assertContains('Vetrasol Glassworks', $sellers);
+        self::assertNotContains('Brenmoor Joinery', $sellers, 'only who sells it');
+    }
+
+    public function testBegunTwiceThereIsOneAndItFollowsTheSupplier(): void
+    {
+        $this->as('mara');
+        $number = $this->begin('TINDAVIK');
+        self::assertSame($number, $this->begin('TINDAVIK'), 'an empty draft is taken again');
+        $page = $this->see('/orders/'.$number)->text();
+        foreach (['Tindavik Containers', 'net 60', 'FCA Tindavik', 'biuro@tindavik.example', 'PLN'] as $words) {
+            self::assertStringContainsString($words, $page);
+        }
+        self::assertStringContainsString('It has no lines', $page);
+        $with = $this->begin('VETRASOL', 'JAR-370H');
+        self::assertSame(['JAR-370H'], array_column($this->lines($with), 'code'));
+        $this->as('tam');
+        $this->browser->request('GET', '/orders/new');
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testWhileTypingTheListSaysWhatIsHereAndWhoSellsIt(): void
+    {
+        $this->as('mara');
+        $number = $this->begin();
+        $found = $this->see('/orders/'.$number.'/choices?add=jar+370')->filter('[role="option"]');
+        self::assertGreaterThan(0, $found->count());
+        $text = $found->first()->text();
+        foreach (['JAR-370H', 'Depot has', 'also'] as $words) {
+            self::assertStringContainsString($words, $text);
+        }
+        self::assertNotNull($found->first()->attr('data-packs'));
+        $other = $this->see('/orders/'.$number.'/choices?add=BKT-15')->filter('[role="option"]')->first();
+        self::assertStringContainsString('not from them; Tindavik would', $other->text());
+        self::assertSame('true', $other->attr('aria-disabled'));
+        $byTheirs = $this->connection()->fetchOne(
+            "SELECT o.supplier_code FROM offer o JOIN supplier s ON s.id = o.supplier_id JOIN item i ON i.id = o.item_id
+             WHERE s.code = 'VETRASOL' AND i.code = 'JAR-370H' LIMIT 1",
+        );
+        self::assertIsString($byTheirs);
+        self::assertStringContainsString(
+            'JAR-370H',
+            $this->see('/orders/'.$number.'/choices?add='.urlencode($byTheirs))->text(),
+        );
+        self::assertSame('', trim($this->see('/orders/'.$number.'/choices?add=')->text('')));
+    }
+
+    public function testWhatStandsThereAlreadyIsRaisedAndSaid(): void
+    {
+        $this->as('mara');
+        $number = $this->begin('VETRASOL', 'JAR-340R');
+        $packs = $this->lines($number)[0]['packs'];
+        self::assertIsNumeric($packs);
+        $this->post(
+            '/orders/'.$number,
+            ['do' => 'save', 'add' => 'JAR-340R', 'add_quantity' => '3'] + $this->form($number),
+        );
+        $this->browser->followRedirect();
+        self::assertStringContainsString('JAR-340R stood on line 1 already; it is', $this->text());
+        self::assertSame([$packs + 3.0], array_column($this->lines($number), 'packs'));
+        $this->post(
+            '/orders/'.$number,
+            [
+                'do' => 'save',
+                'add' => 'JAR-340R',
+                'add_quantity' => '3',
+                'add_site' => (string) $this->number("SELECT id FROM site WHERE code = 'FERRY'"),
+            ] + $this->form($number),
+        );
+        self::assertCount(2, $this->lines($number), 'another site is another line');
+    }
+
+    public function testPastedLinesAreTakenWholeOrEachBadRowIsNamed(): void
+    {
+        $this->as('mara');
+        $number = $this->begin();
+        $bad = "JAR-340R;4\nNONSUCH;1\nBKT-15;2\nJAR-340R;2;x\nJAR-340R;1;9;2026-12-20;MOON";
+        $this->post('/orders/'.$number, ['do' => 'save', 'paste' => $bad] + $this->form($number));
+        self::assertResponseStatusCodeSame(422);
+        $said = $this->browser
+            ->getCrawler()
+            ->filter('#e-paste li')
+            ->each(static fn ($row): string => trim($row->text()));
+        sort($said);
+        self::assertSame(
+            [
+                'Row 2: There is no item “NONSUCH”.',
+                'Row 3: Vetrasol Glassworks does not offer BKT-15; Tindavik Containers does.',
+                'Row 4: “x” is not a number; expected an amount of 0 or more, such as 9.30.',
+                'Row 5: There is no site “MOON”.',
+            ],
+            $said,
+        );
+        self::assertSame($bad, $this->browser->getCrawler()->filter('textarea[name="paste"]')->text(null, false));
+        self::assertSame([], $this->lines($number), 'nothing half done');
+        $good = "JAR-340R;4\nJAR-340R;2;9.99;2026-12-20;FERRY";
+        $this->post('/orders/'.$number, ['do' => 'save', 'paste' => $good] + $this->form($number));
+        self::assertResponseRedirects();
+        $lines = $this->lines($number);
+        self::assertSame([4.0, 2.0], array_column($lines, 'packs'));
+        self::assertSame([9.99, '2026-12-20', 'FERRY'], [$lines[1]['price'], $lines[1]['day'], $lines[1]['site']]);
+    }
+
+    public function testLinesOfNothingAreTakenOutAfterAsking(): void
+    {
+        $this->as('mara');
+        $number = $this->begin();
+        $this->post('/orders/'.$number, ['do' => 'save', 'paste' => "JAR-340R;4\nJAR-454R;2"] + $this->form($number));
+        $form = $this->form($number);
+        self::assertIsArray($form['quantity']);
+        $first = (int) array_key_first($form['quantity']);
+        $form['quantity'][$first] = '0';
+        $this->post('/orders/'.$number, ['do' => 'save'] + $form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Some lines have a quantity of 0.', $this->text());
+        self::assertCount(2, $this->lines($number));
+        $this->post('/orders/'.$number, ['sweep' => '1'] + $form);
+        self::assertResponseRedirects();
+        self::assertSame(['JAR-454R'], array_column($this->lines($number), 'code'));
+    }
+
+    public function testADayThatIsOverIsRefusedAndALineMayHaveItsOwn(): void
+    {
+        $this->as('mara');
+        $number = $this->begin('VETRASOL', 'JAR-340R');
+        $form = $this->form($number);
+        $this->post('/orders/'.$number, ['do' => 'save', 'wanted' => '2026-11-20'] + $form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('20 Nov 2026 is over', $this->text());
+        self::assertIsArray($form['quantity']);
+        $line = (int) array_key_first($form['quantity']);
+        $this->post('/orders/'.$number, ['do' => 'save', 'day' => [$line => '2026-12-22']] + $form);
+        self::assertSame(['2026-12-22'], array_column($this->lines($number), 'day'));
+    }
+
+    private function version(string $number): string
+    {
+        return (string) (int) $this->number('SELECT version FROM purchase_order WHERE number = ?', [$number]);
+    }
+
+    /** A sent order, and the path its supplier sees it at. */
+    private function sent(): string
+    {
+        return '/order/'.$this->token();
+    }
+
+    private function token(): string
+    {
+        $token = $this->connection()->fetchOne("SELECT token FROM purchase_order WHERE number = 'PO-1079'");
+
+        return is_string($token) ? $token : self::fail('no link');
+    }
+
+    private function state(): string
+    {
+        $state = $this->connection()->fetchOne("SELECT state FROM purchase_order WHERE number = 'PO-1079'");
+
+        return is_string($state) ? $state : '';
+    }
+
+    /**
+     * What the supplier posts, without being anybody here.
+     *
+     * @param array<string, mixed> $fields
+     */
+    private function theyPost(array $fields): void
+    {
+        $this->browser->getCookieJar()->clear();
+        $this->browser->request('POST', $this->sent(), $fields);
+    }
+
+    public function testTheSupplierConfirmsWithOnePress(): void
+    {
+        $this->see($this->sent());
+        self::assertResponseIsSuccessful();
+        self::assertResponseHeaderSame('Referrer-Policy', 'no-referrer');
+        self::assertStringContainsString('Order PO-1079', $this->text());
+        $this->theyPost(['do' => 'all', 'revision' => '1']);
+        self::assertResponseRedirects($this->sent());
+        self::assertSame('acknowledged', $this->state());
+        self::assertStringContainsString('Thank you, it is confirmed.', $this->see($this->sent())->text());
+        $this->see($this->sent().'/order.pdf');
+        self::assertStringStartsWith('%PDF-', (string) $this->browser->getResponse()->getContent());
+    }
+
+    public function testWhatTheyAnswerOtherwiseWaitsForUs(): void
+    {
+        $form = $this->see($this->sent())->filter('form')->form()->getPhpValues();
+        self::assertIsArray($form['quantity']);
+        self::assertIsArray($form['day']);
+        $line = (int) array_key_first($form['quantity']);
+        $form['quantity'][$line] = '1';
+        $form['day'][$line] = 'soon';
+        $this->theyPost(['do' => 'lines'] + $form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“soon” is not a day', $this->text());
+        self::assertSame('1', $this->browser->getCrawler()->filter('input[name="quantity['.$line.']"]')->attr('value'));
+        $form['day'][$line] = '2026-12-23';
+        $this->theyPost(['do' => 'lines', 'message' => 'Kiln trouble.'] + $form);
+        self::assertResponseRedirects();
+        self::assertSame('sent', $this->state());
+
+        $this->as('mara');
+        $page = $this->see('/orders/PO-1079');
+        self::assertStringContainsString('answered otherwise', $page->text());
+        self::assertStringContainsString('Kiln trouble.', $page->text());
+        $act = (string) $page->filter('.answered form')->attr('action');
+        $this->post($act, ['do' => 'no', 'version' => $this->version('PO-1079')]);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Why not? The supplier reads it.', $this->text());
+        $this->post($act, ['do' => 'yes', 'version' => $this->version('PO-1079')]);
+        self::assertSame('acknowledged', $this->state());
+        self::assertSame(1.0, $this->number('SELECT packs FROM order_line WHERE id = ?', [$line]));
+        self::assertStringContainsString('Revision 2', $this->see('/orders/PO-1079')->text());
+    }
+
+    public function testALinkOfAnotherOrderOrOfNoneLeadsNowhere(): void
+    {
+        $none = '/order/'.str_repeat('0', 32);
+        foreach ([$none, '/order/PO-1079', $none.'/order.pdf'] as $path) {
+            $this->browser->request('GET', $path);
+            self::assertResponseStatusCodeSame(404);
+        }
+        $this->browser->request('POST', $none, ['do' => 'all', 'revision' => '1']);
+        self::assertResponseStatusCodeSame(404);
+        $this->connection()->executeStatement(
+            "UPDATE purchase_order SET state = 'cancelled', wanted_on = '2026-08-01', promised_on = NULL
+             WHERE number = 'PO-1079'",
+        );
+        $this->browser->request('GET', $this->sent());
+        self::assertResponseStatusCodeSame(404, 'its time is over');
+    }
+
+    public function testARevisionIsPreparedSentAndShown(): void
+    {
+        $this->as('rowan');
+        $this->post('/orders/PO-1079/revision/begin');
+        self::assertResponseRedirects('/orders/PO-1079/revision');
+        /** @var array<string, mixed> $form */
+        $form = $this->see('/orders/PO-1079/revision')->filter('#amend')->form()->getPhpValues();
+        $form = array_diff_key($form, ['_token' => 1]);
+        self::assertIsArray($form['quantity']);
+        $form['quantity'][0] = 'lots';
+        $this->post('/orders/PO-1079/revision', ['do' => 'send'] + $form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“lots” is not a number', $this->text());
+        $form['quantity'][0] = '12';
+        $this->post('/orders/PO-1079/revision', ['do' => 'save'] + $form);
+        self::assertResponseRedirects('/orders/PO-1079/revision');
+        self::assertStringContainsString('prepares revision 2', $this->see('/orders/PO-1079')->text());
+        self::assertSame(20.0, $this->number(
+            "SELECT l.packs FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+             WHERE o.number = 'PO-1079' AND l.position = 1",
+        ));
+        /** @var array<string, mixed> $form */
+        $form = $this->see('/orders/PO-1079/revision')->filter('#amend')->form()->getPhpValues();
+        $this->post('/orders/PO-1079/revision', ['do' => 'send'] + array_diff_key($form, ['_token' => 1]));
+        self::assertResponseRedirects('/orders/PO-1079');
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Revision 2 is on its way', $this->text());
+        self::assertStringContainsString('quantity 20 12', $this->text());
+        self::assertStringContainsString('What is different since revision 1', $this->see($this->sent())->text());
+        $this->theyPost(['do' => 'all', 'revision' => '1']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('revision 2 is in force', $this->text());
+    }
+
+    public function testTheRevisionThatIsGoneAndTheOneThrownAway(): void
+    {
+        $this->as('rowan');
+        $this->see('/orders/PO-1079/revision');
+        self::assertResponseRedirects('/orders/PO-1079');
+        $this->post('/orders/PO-1079/revision/begin');
+        $this->post('/orders/PO-1079/revision/drop');
+        $this->browser->followRedirect();
+        self::assertStringContainsString('the order stands as it was sent', $this->text());
+        $this->post('/orders/PO-1079/revision', ['do' => 'send', 'version' => '1']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('That revision is gone', $this->text());
+        $this->post('/orders/PO-1082/revision/begin');
+        $this->browser->followRedirect();
+        self::assertStringContainsString('is draft; nothing is to come on it', $this->text());
+    }
+
+    public function testConfirmedByHandWithLinesOnOtherDays(): void
+    {
+        $this->as('mara');
+        $form = $this->see('/orders/PO-1079')->filter('form[action$="/acknowledge"]')->form()->getPhpValues();
+        self::assertIsArray($form['promised_line']);
+        $line = (int) array_key_first($form['promised_line']);
+        $this->post('/orders/PO-1079/acknowledge', [
+            'version' => $this->version('PO-1079'),
+            'promised' => '2026-12-05',
+            'promised_line' => [$line => '2026-12-19'],
+        ]);
+        self::assertSame('acknowledged', $this->state());
+        self::assertSame(
+            '2026-12-19',
+            $this->connection()->fetchOne('SELECT due FROM open_line WHERE id = ?', [$line]),
+        );
+        self::assertStringContainsString('for Sat 19 Dec', $this->see('/orders/PO-1079')->text());
+    }
+
+    public function testOpenedAgainFromItsPage(): void
+    {
+        $this->as('rowan');
+        $this->post('/orders/PO-1079/cancel', ['version' => $this->version('PO-1079'), 'reason' => 'Twice ordered.']);
+        self::assertSame('cancelled', $this->state());
+        self::assertStringContainsString('Please deliver nothing of it.', $this->see($this->sent())->text());
+        $this->as('rowan');
+        $this->post('/orders/PO-1079/reopen', ['version' => $this->version('PO-1079')]);
+        self::assertSame('sent', $this->state());
+        $this->post('/orders/PO-1079/reopen', ['version' => $this->version('PO-1079')]);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('there is nothing to open again', $this->text());
+    }
+}
