@@ -163,9 +163,11 @@ END
         own "$user" "$dir/first.sql"
         set -- "--init-file=$dir/first.sql" "$@"
     fi
+    # A database that starts clears its folder of what it left half done: each has its own.
+    rm -rf "$run/tmp"; mkdir -p "$run/tmp"; own "$user" "$run/tmp"
     own "$user" "$dir"
     mariadbd --no-defaults --user="$user" --datadir="$dir" --socket="$dir/s.sock" --port="$port" --bind-address=127.0.0.1 \
-        --skip-name-resolve --default-time-zone=+00:00 --pid-file="$dir/mariadb.pid" --log-error="$dir/error.log" --character-set-server=utf8mb4 \
+        --skip-name-resolve --default-time-zone=+00:00 --tmpdir="$run/tmp" --pid-file="$dir/mariadb.pid" --log-error="$dir/error.log" --character-set-server=utf8mb4 \
         --collation-server=utf8mb4_unicode_ci --innodb-buffer-pool-size=256M --max-allowed-packet=64M "$@" > /dev/null 2>&1 &
     wait_until 300 test -s "$dir/mariadb.pid" && wait_until 100 port_taken "$port" || fail "The database did not start; see $dir/error.log"
     cat "$dir/mariadb.pid" > "$run/mariadb.pid"

@@ -17,11 +17,29 @@ final class Version20261126090000 extends AbstractMigration
     public function up(Schema $schema): void
     {
         $this->addSql('ALTER TABLE order_line ADD wanted_on DATE DEFAULT NULL, ADD promised_on DATE DEFAULT NULL');
-        $this->addSql('ALTER TABLE purchase_order ADD token VARCHAR(32) DEFAULT NULL,
-            ADD UNIQUE INDEX UNIQ_21E210B25F37A13B (token)');
+        $this->addSql("ALTER TABLE order_line ADD list_price NUMERIC(16, 6) NOT NULL DEFAULT 0,
+            ADD discount_percent NUMERIC(7, 4) NOT NULL DEFAULT 0, ADD discount_each NUMERIC(16, 6) NOT NULL DEFAULT 0,
+            ADD tax_category VARCHAR(2) DEFAULT NULL, ADD tax_percent NUMERIC(5, 2) DEFAULT NULL,
+            ADD note_to_them VARCHAR(200) NOT NULL DEFAULT '', ADD note_to_us VARCHAR(200) NOT NULL DEFAULT ''");
+        $this->addSql('UPDATE order_line SET list_price = price');
+        $this->addSql('ALTER TABLE order_line ALTER list_price DROP DEFAULT, ALTER discount_percent DROP DEFAULT,
+            ALTER discount_each DROP DEFAULT, ALTER note_to_them DROP DEFAULT, ALTER note_to_us DROP DEFAULT');
+        $this->addSql("ALTER TABLE purchase_order ADD token VARCHAR(32) DEFAULT NULL,
+            ADD UNIQUE INDEX UNIQ_21E210B25F37A13B (token), ADD tax_category VARCHAR(2) NOT NULL DEFAULT 'Z',
+            ADD adjustments JSON NOT NULL DEFAULT '[]', ADD their_reference VARCHAR(40) NOT NULL DEFAULT '',
+            ADD reminder VARCHAR(200) NOT NULL DEFAULT '', ADD remind_on DATE DEFAULT NULL");
+        $this->addSql("ALTER TABLE supplier ADD tax_category VARCHAR(2) NOT NULL DEFAULT 'Z',
+            ADD standing_adjustments JSON NOT NULL DEFAULT '[]'");
+        foreach (['purchase_order', 'supplier'] as $table) {
+            $this->addSql("UPDATE {$table} SET tax_category = 'S' WHERE tax_percent > 0");
+        }
+        $this->addSql('ALTER TABLE purchase_order ALTER tax_category DROP DEFAULT, ALTER adjustments DROP DEFAULT,
+            ALTER their_reference DROP DEFAULT, ALTER reminder DROP DEFAULT');
+        $this->addSql('ALTER TABLE supplier ALTER tax_category DROP DEFAULT, ALTER standing_adjustments DROP DEFAULT');
         $this->addSql('CREATE TABLE order_amendment (order_id INT NOT NULL, by_id INT NOT NULL,
             begun_at DATETIME NOT NULL,
-            revision INT NOT NULL, version INT DEFAULT 1 NOT NULL, wishes JSON NOT NULL, wanted_on DATE NOT NULL,
+            revision INT NOT NULL, version INT DEFAULT 1 NOT NULL, wishes JSON NOT NULL, adjustments JSON NOT NULL,
+            wanted_on DATE NOT NULL,
             note VARCHAR(500) NOT NULL, waiting TINYINT(1) NOT NULL, INDEX IDX_F6FC4627AAE72004 (by_id),
             PRIMARY KEY (order_id))');
         $this->addSql('CREATE TABLE order_answer (id INT AUTO_INCREMENT NOT NULL, order_id INT NOT NULL,

@@ -25,17 +25,20 @@ final class DraftsTest extends DeskTestCase
         foreach (['PO-1090' => 2, 'PO-1091' => 900] as $number => $packs) {
             $this->connection()->executeStatement(
                 "INSERT INTO purchase_order (number, state, supplier_id, buyer_id, currency, home_currency,
-                    foreign_for_one, tax_percent, created_at, wanted_on, note, revision, version)
+                    foreign_for_one, tax_percent, tax_category, adjustments, their_reference, reminder, created_at,
+                    wanted_on, note, revision, version)
                  SELECT ?, 'draft', supplier_id, buyer_id, currency, home_currency, foreign_for_one, tax_percent,
-                    created_at, '2026-12-20', '', 0, 1 FROM purchase_order WHERE number = 'PO-1080'",
+                    tax_category, '[]', '', '', created_at, '2026-12-20', '', 0, 1
+                 FROM purchase_order WHERE number = 'PO-1080'",
                 [$number],
             );
             $this->connection()->executeStatement(
-                'INSERT INTO order_line (order_id, item_id, site_id, offer_id, position, description, supplier_code,
-                    pack_name, pack_content, packs, price, received, closed_short)
+                "INSERT INTO order_line (order_id, item_id, site_id, offer_id, position, description, supplier_code,
+                    pack_name, pack_content, packs, price, list_price, discount_percent, discount_each, note_to_them,
+                    note_to_us, received, closed_short)
                  SELECT (SELECT id FROM purchase_order WHERE number = ?), item_id, site_id, offer_id, 1, description,
-                    supplier_code, pack_name, pack_content, ?, price, 0, 0
-                 FROM order_line WHERE order_id = (SELECT id FROM purchase_order WHERE number = ?) LIMIT 1',
+                    supplier_code, pack_name, pack_content, ?, price, price, 0, 0, '', '', 0, 0
+                 FROM order_line WHERE order_id = (SELECT id FROM purchase_order WHERE number = ?) LIMIT 1",
                 [$number, $packs, 'PO-1080'],
             );
         }

@@ -25,6 +25,25 @@ final class HandOrdersTest extends DeskTestCase
         return array_diff_key($values, ['_token' => 1]);
     }
 
+    /** @return list<int> of the lines */
+    private function ids(string $number): array
+    {
+        return array_map(
+            static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0,
+            $this->connection()->fetchFirstColumn(
+                'SELECT l.id FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE o.number = ?
+                 ORDER BY l.position',
+                [$number],
+            ),
+        );
+    }
+
+    /** What the first charge on the page is for. */
+    private function firstReason(): ?string
+    {
+        return $this->browser->getCrawler()->filter('input[name="adjust_reason[0]"]')->attr('value');
+    }
+
     /** @return list<array<string, mixed>> */
     private function lines(string $number): array
     {
@@ -362,5 +381,103 @@ final class HandOrdersTest extends DeskTestCase
         $this->post('/orders/PO-1079/reopen', ['version' => $this->version('PO-1079')]);
         $this->browser->followRedirect();
         self::assertStringContainsString('there is nothing to open again', $this->text());
+    }
+
+    public function testDiscountsChargesAndTaxAddUpAndStandOnThePaper(): void
+    {
+        $this->as('rowan');
+        $form = $this->form('PO-1082');
+        [$first, $second] = $this->ids('PO-1082');
+        self::assertSame('Small order', $this->firstReason(), 'as every order to them begins');
+        $typed = array_replace_recursive($form, [
+            'discount' => [$first => '10 %'],
+            'tax' => [$first => '25'],
+            'to_them' => [$first => 'Flat, please.'],
+            'to_us' => [$first => 'For the fair.'],
+            'adjust_kind' => [1 => 'allowance'],
+            'adjust_reason' => [1 => 'Year-end'],
+            'adjust_amount' => [1 => '2 %'],
+        ]);
+        // 114.00 less 10 % is 102.60; 156.00; less 2 % of 258.60; the fee stands only below 250.
+        $this->post('/orders/PO-1082', ['do' => 'save'] + $typed);
+        self::assertResponseRedirects();
+        $sums = $this->see('/orders/PO-1082')->filter('table.sum')->text();
+        self::assertStringContainsString('Goods 258.60', $sums);
+        self::assertStringContainsString('Year-end 2 % −5.17', $sums);
+        self::assertStringNotContainsString('Small order', $sums);
+        self::assertStringContainsString('Tax 25 % on 102.60 25.65', $sums);
+        self::assertStringContainsString('€279.08', $sums);
+        self::assertStringContainsString('€253.43', $this->browser->getCrawler()->filter('.title')->text());
+
+        // Two cartons of the second line less, and the fee is due.
+        $again = array_replace_recursive($this->form('PO-1082'), ['quantity' => [$second => '1']]);
+        $this->post('/orders/PO-1082', ['do' => 'save'] + $again);
+        $sums = $this->see('/orders/PO-1082')->filter('table.sum')->text();
+        self::assertStringContainsString('Small order 12.50', $sums);
+
+        $this->post('/orders/PO-1082', ['email' => 'o@lumen.example', 'do' => 'send'] + $this->form('PO-1082'));
+        $page = $this->see('/orders/PO-1082')->text();
+        self::assertStringContainsString('38.00 less 10 % · tax 25 % · to them: Flat, please. · for us: For', $page);
+        $paper = tempnam(sys_get_temp_dir(), 'paper');
+        $this->browser->request('GET', $this->browser->getCrawler()->filter('a[href*="/sent/"]')->attr('href') ?? '');
+        file_put_contents((string) $paper, $this->browser->getResponse()->getContent());
+        $words = (string) shell_exec('pdftotext -layout '.escapeshellarg((string) $paper).' -');
+        unlink((string) $paper);
+        foreach (['Flat, please.', '38.00 less 10 %', 'Small order', 'Year-end 2 %', 'tax 25 %'] as $part) {
+            self::assertStringContainsString($part, $words);
+        }
+        self::assertStringNotContainsString('For the fair', $words, 'that is for us');
+    }
+
+    public function testWhatCannotBeReadOfChargesStandsBesideThem(): void
+    {
+        $this->as('rowan');
+        $form = $this->form('PO-1082');
+        [$first] = $this->ids('PO-1082');
+        $this->post('/orders/PO-1082', ['do' => 'save'] + array_replace_recursive($form, [
+            'discount' => [$first => '120 %'],
+            'tax' => [$first => 'much'],
+            'adjust_reason' => [1 => ''],
+            'adjust_amount' => [1 => '5'],
+            'order_tax' => 'none',
+        ]));
+        self::assertResponseStatusCodeSame(422);
+        foreach (['“much” is no tax', 'Say what it is for', '“none” is no tax', '120'] as $words) {
+            self::assertStringContainsString($words, $this->text());
+        }
+        self::assertSame('much', $this->browser->getCrawler()->filter("input[name=\"tax[{$first}]\"]")->attr('value'));
+        $this->post('/suppliers/LUMEN/charges', ['adjust_reason' => ['Fee'], 'adjust_amount' => ['-3']]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“-3” is below zero', $this->text());
+        $this->post('/suppliers/LUMEN/charges', [
+            'adjust_reason' => ['Fee', ''],
+            'adjust_amount' => ['3', ''],
+        ]);
+        self::assertStringContainsString('Fee 3', $this->see('/suppliers/LUMEN')->text());
+        $next = $this->begin('LUMEN');
+        $this->form($next);
+        self::assertSame('Fee', $this->firstReason());
+    }
+
+    public function testWhatIsToBeThoughtOfStandsOnTodayOnItsDay(): void
+    {
+        $this->as('mara');
+        $remember = fn (string $words, string $day) => $this->post('/orders/PO-1079/remember', [
+            'their_reference' => 'AB-77',
+            'reminder' => $words,
+            'remind_on' => $day,
+        ]);
+        $remember('', '2026-11-23');
+        self::assertStringContainsString('What is to be thought of', $this->see('/orders/PO-1079')->text());
+        $remember('Ask for the pallet', '2026-11-24');
+        self::assertStringNotContainsString('Ask for the pallet', $this->see('/')->text());
+        $remember('Ask for the pallet', '2026-11-23');
+        self::assertStringContainsString('Ask for the pallet', $this->see('/')->text());
+        self::assertSame(
+            'AB-77',
+            $this->see('/orders/PO-1079')->filter('input[name="their_reference"]')->attr('value'),
+        );
+        $remember('', '');
+        self::assertStringNotContainsString('Ask for the pallet', $this->see('/')->text());
     }
 }

@@ -171,8 +171,7 @@ final class OrdersTest extends DeskTestCase
     {
         $this->as('mara');
         $list = $this->see('/orders/'.self::DRAFT)
-            ->filter('details table')
-            ->last();
+            ->filter('#their-list table');
         self::assertStringContainsString('Vetrasol, Tindavik', $list->filter('tr[data-words*="jar-370h"]')->text());
         self::assertCount(0, $list->filter('tr[data-words*="jar-340r"]'), 'only what they offer');
         [$jar, $box] = array_map(

@@ -110,7 +110,8 @@ final class SuppliersTest extends DeskTestCase
     public function testWhoMayOnlyLookFindsTheFieldsClosed(): void
     {
         $this->as('iris');
-        self::assertCount(1, $this->see('/suppliers/OSTREL')->filter('fieldset[disabled]'));
+        self::assertCount(2, $this->see('/suppliers/OSTREL')->filter('fieldset[disabled]'));
+        self::assertCount(0, $this->browser->getCrawler()->filter('fieldset:not([disabled])'));
         self::assertCount(0, $this->browser->getCrawler()->filter('[data-next]'));
         foreach (['/reorder' => 'Drafting is for buyers', '/orders/PO-1082' => 'PO-1082'] as $page => $words) {
             self::assertStringContainsString($words, $this->see($page)->text());

@@ -144,12 +144,17 @@ final class FaceTest extends BrowserTestCase
         self::until('.strip', 'Mend the file');
         $run = (string) parse_url(self::$chrome->getCurrentURL(), PHP_URL_PATH);
         unlink($file);
+        self::open('/orders/PO-1078');
+        $ours = (string) self::one('a[href^="/order/"]')->getAttribute('href');
+        self::one('form[action$="/revision/begin"] button')->click();
+        self::until('h1', 'revision 2');
+        $amendment = (string) self::$chrome->getCurrentURL();
 
         return array_combine(
-            ['{delivery}', '{supplier_quote}', '{quote}', '{offer}', '{run}'],
+            ['{delivery}', '{supplier_quote}', '{quote}', '{offer}', '{run}', '{supplier_order}', '{amendment}'],
             array_map(
                 static fn (string $url): string => (string) parse_url($url, PHP_URL_PATH),
-                [$delivery, $own, $quote, $offer, $run],
+                [$delivery, $own, $quote, $offer, $run, $ours, $amendment],
             ),
         );
     }

@@ -7,6 +7,9 @@ namespace TallBarrel\Tests\Work;
 use Brick\Math\BigDecimal;
 use Symfony\Component\Mime\Email;
 use Symfony\Component\Mime\RawMessage;
+use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\PriceDiscount;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\AnsweredLine;
 use TallBarrel\Core\Ordering\AnswerState;
 use TallBarrel\Core\Ordering\LineWish;
@@ -61,13 +64,17 @@ final class AmendingTest extends StoreTestCase
         return (string) $letter->getTextBody();
     }
 
-    /** @param array<int, LineWish> $wishes */
+    /**
+     * @param array<int, LineWish> $wishes
+     * @param list<Adjustment>     $adjustments
+     */
     private static function save(
         PurchaseOrder $order,
         array $wishes,
         ?AddedLine $added = null,
         string $note = '',
         string $person = 'rowan',
+        array $adjustments = [],
     ): Problems {
         $amend = self::get(AmendOrder::class);
         $amendment = $amend->begin($order, self::person($person));
@@ -79,6 +86,7 @@ final class AmendingTest extends StoreTestCase
             self::site('FERRY'),
             $amendment->wantedOn(),
             $note,
+            $adjustments,
         );
         $amend->save($order, $changes, self::person($person), $problems);
 
@@ -148,7 +156,7 @@ final class AmendingTest extends StoreTestCase
         $order = self::again($order);
         self::assertSame(['10', '4'], self::packs($order));
         self::assertSame(OrderState::Acknowledged, $order->state());
-        self::assertSame('128', (string) self::amendment($order)->goods()->amount->strippedOfTrailingZeros());
+        self::assertSame('128', (string) self::amendment($order)->totals()->net->amount->strippedOfTrailingZeros());
         self::assertTrue(self::amendment($order)->differsIn($order->lines()[0]));
 
         $letters = count(self::getMailerMessages());
@@ -282,10 +290,52 @@ final class AmendingTest extends StoreTestCase
         $this->expectExceptionMessage('Mara changed it');
         $amend->save(
             $order,
-            new AmendmentChanges($version, [], null, self::site('FERRY'), self::now(), ''),
+            new AmendmentChanges($version, [], null, self::site('FERRY'), self::now(), '', []),
             self::person('rowan'),
             new Problems(),
         );
+    }
+
+    public function testADiscountStaysAndChargesMayChangeInARevision(): void
+    {
+        $order = self::order();
+        $first = $order->lines()[0];
+        // As if it had been agreed before it went out.
+        $order->revise(static function () use ($order, $first): void {
+            $first->change($first->packs(), BigDecimal::of('10'), PriceDiscount::percent(BigDecimal::of(5)));
+            $order->adjust([Adjustment::of(true, 'Packing', BigDecimal::of(8), null, $order->tax())]);
+        });
+        self::entities()->flush();
+        self::assertSame('123', (string) $order->totals()->net->amount->strippedOfTrailingZeros(), '95 + 20 + 8');
+
+        $problems = self::save($order, [self::wish($first, '20')], adjustments: [
+            Adjustment::of(false, 'For the whole pallet', null, BigDecimal::of(10), Tax::percent(0)),
+        ]);
+        self::assertSame([], $problems->all());
+        $order = self::again($order);
+        self::send($order);
+        $order = self::again($order);
+        $line = $order->lines()[0];
+        self::assertSame(
+            ['20', '9.5', '10', '5 %'],
+            [
+                (string) $line->packs()->strippedOfTrailingZeros(),
+                (string) $line->price()->strippedOfTrailingZeros(),
+                (string) $line->listPrice()->strippedOfTrailingZeros(),
+                $line->discount()->words(),
+            ],
+        );
+        self::assertSame('189', (string) $order->totals()->net->amount->strippedOfTrailingZeros(), '210 less 21');
+        $letters = self::getMailerMessages();
+        $text = self::words(end($letters) ?: self::fail('No letter.'));
+        self::assertStringContainsString('No longer: Packing 8', $text);
+        self::assertStringContainsString('New: For the whole pallet less 10 %', $text);
+
+        self::save($order, [self::wish($order->lines()[0], '20', '9.20')], adjustments: $order->adjustments());
+        self::send(self::again($order));
+        $line = self::again($order)->lines()[0];
+        self::assertTrue($line->discount()->isNone(), 'a price typed anew is after all discounts');
+        self::assertSame('9.2', (string) $line->listPrice()->strippedOfTrailingZeros());
     }
 
     /** @return list<AnsweredLine> */

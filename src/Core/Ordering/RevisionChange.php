@@ -7,17 +7,32 @@ namespace TallBarrel\Core\Ordering;
 /** In what one revision of an order differs from the one before. */
 final readonly class RevisionChange
 {
-    /** @param list<LineRevision> $lines those that differ, by position */
-    private function __construct(public array $lines, public bool $noteDiffers)
-    {
+    /**
+     * @param list<LineRevision> $lines     those that differ, by position
+     * @param list<string>       $gone      charges and allowances that no longer stand, in words
+     * @param list<string>       $come      and those that did not before
+     */
+    private function __construct(
+        public array $lines,
+        public bool $noteDiffers,
+        public array $gone,
+        public array $come,
+    ) {
     }
 
     /**
      * @param list<StatedLine> $before
      * @param list<StatedLine> $after
+     * @param list<string>     $adjustedBefore charges and allowances, in words
+     * @param list<string>     $adjustedAfter
      */
-    public static function between(array $before, array $after, bool $noteDiffers = false): self
-    {
+    public static function between(
+        array $before,
+        array $after,
+        bool $noteDiffers = false,
+        array $adjustedBefore = [],
+        array $adjustedAfter = [],
+    ): self {
         $was = $is = [];
         foreach ($before as $line) {
             $was[$line->position] = $line;
@@ -35,17 +50,31 @@ final readonly class RevisionChange
         }
         usort($lines, static fn (LineRevision $a, LineRevision $b): int => $a->position() <=> $b->position());
 
-        return new self($lines, $noteDiffers);
+        return new self(
+            $lines,
+            $noteDiffers,
+            array_values(array_diff($adjustedBefore, $adjustedAfter)),
+            array_values(array_diff($adjustedAfter, $adjustedBefore)),
+        );
     }
 
     public function isNone(): bool
     {
-        return [] === $this->lines && !$this->noteDiffers;
+        return [] === $this->lines && !$this->noteDiffers && !$this->isAdjusted();
     }
 
-    /** Whether somebody has to say yes anew: price, quantity or what is bought changes; days and words do not count. */
+    /** Whether charges or allowances differ. */
+    public function isAdjusted(): bool
+    {
+        return [] !== $this->gone || [] !== $this->come;
+    }
+
+    /** Whether somebody has to say yes anew: money or what is bought changes; days and words do not count. */
     public function needsYes(): bool
     {
+        if ($this->isAdjusted()) {
+            return true;
+        }
         foreach ($this->lines as $line) {
             if ($line->isNew() || $line->isWithdrawn() || [] !== array_diff($line->differing(), ['wanted'])) {
                 return true;

@@ -13,6 +13,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Ordering\LineWish;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\Amendments;
 use TallBarrel\Store\Order\OrderAmendment;
@@ -191,6 +192,7 @@ final class AmendController extends AbstractController
             $this->sites->find((int) $fields->text('add_site')) ?? $this->sites->all()[0],
             $fields->day('wanted', $fields->text('wanted')) ?? $amendment->wantedOn(),
             $fields->text('note', 500),
+            AdjustmentRows::read($fields, $amendment->order->tax()) ?? $amendment->adjustments(),
         );
     }
 
@@ -201,7 +203,7 @@ final class AmendController extends AbstractController
         foreach ($order->lines() as $line) {
             $lines[$line->id] = $line;
         }
-        $now = $order->rate()->toHome($amendment->goods())->rounded();
+        $now = $order->rate()->toHome($amendment->totals()->net)->rounded();
 
         return $this->render(
             'orders/amend.html.twig',

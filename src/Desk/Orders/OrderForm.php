@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Orders;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\PriceDiscount;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\PastedLines;
+use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Work\Ordering\AddedLine;
@@ -39,6 +42,13 @@ final readonly class OrderForm
             $fields->problems,
             PastedLines::read($fields->text('paste', 100_000), $fields->numerals, $fields->problems),
             '1' === $fields->text('sweep'),
+            AdjustmentRows::read($fields, $order->tax()),
+            $fields->attempt(
+                'order_tax',
+                static fn (): ?Tax => '' === $fields->text('order_tax', 60)
+                    ? null
+                    : Tax::read($fields->text('order_tax', 60), $fields->numerals),
+            ),
         );
     }
 
@@ -52,6 +62,8 @@ final readonly class OrderForm
             $fields->each('remove'),
         ];
         $days = $fields->each('day');
+        [$discounts, $taxes] = [$fields->each('discount'), $fields->each('tax')];
+        [$toThem, $toUs] = [$fields->each('to_them'), $fields->each('to_us')];
         $lines = [];
         foreach ($order->lines() as $line) {
             $id = $line->id;
@@ -61,6 +73,16 @@ final readonly class OrderForm
             $packs = $fields->quantity('quantity-'.$id, $quantities[$id]) ?? BigDecimal::zero();
             $price = $fields->price('price-'.$id, $prices[$id]);
             $day = $fields->day('day-'.$id, $days[$id] ?? '');
+            $discount = $fields->attempt(
+                'discount-'.$id,
+                static fn (): ?PriceDiscount => isset($discounts[$id])
+                    ? PriceDiscount::read($discounts[$id], $fields->numerals)
+                    : null,
+            );
+            $tax = $fields->attempt(
+                'tax-'.$id,
+                static fn (): ?Tax => '' === ($taxes[$id] ?? '') ? null : Tax::read($taxes[$id], $fields->numerals),
+            );
             if (!$fields->problems->concern('quantity-'.$id) && !$fields->problems->concern('price-'.$id)) {
                 $lines[$id] = new LineChange(
                     $packs,
@@ -69,6 +91,11 @@ final readonly class OrderForm
                     isset($offers[$id]),
                     isset($costs[$id]),
                     $day,
+                    $discount,
+                    $tax,
+                    isset($toThem[$id], $toUs[$id])
+                        ? [mb_substr($toThem[$id], 0, 200), mb_substr($toUs[$id], 0, 200)]
+                        : null,
                 );
             }
         }

@@ -79,6 +79,7 @@ final readonly class OrderPage
             'fields' => $fields,
             'totals' => $totals,
             'homeTotal' => $order->homeTotal(),
+            'freight' => $editable ? $order->freight() : Money::zero($order->currency),
             'missing' => $order->readiness()->missing,
             'editable' => $editable,
             'withinLimit' => $person instanceof Person && $person->maySpend($order->homeTotal()),

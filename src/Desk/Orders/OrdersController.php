@@ -23,6 +23,7 @@ use TallBarrel\Work\Ordering\ApproveOrder;
 use TallBarrel\Work\Ordering\EditOrder;
 use TallBarrel\Work\Ordering\EndOrder;
 use TallBarrel\Work\Ordering\OrderPaper;
+use TallBarrel\Work\Ordering\RememberOrder;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Ordering\SendOrder;
 use TallBarrel\Work\Ordering\SubmitOrder;
@@ -193,6 +194,33 @@ final class OrdersController extends AbstractController
 
             return sprintf('%s is open again: %s.', $order->number, $order->state()->words());
         });
+    }
+
+    /** What only we read of it. */
+    #[Route('/{number}/remember', name: 'order_remember', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function remember(
+        string $number,
+        Request $request,
+        RememberOrder $remember,
+        #[CurrentUser] Person $person,
+    ): Response {
+        $fields = Fields::of($request);
+        $day = $fields->day('remind_on', $fields->text('remind_on'));
+        $order = $this->order($number);
+        try {
+            $remember->remember(
+                $order,
+                $fields->text('their_reference', 40),
+                $fields->text('reminder', 200),
+                $day,
+                $person,
+            );
+            $this->addFlash($fields->isGood() ? 'fine' : 'short', $fields->errors()['remind_on'] ?? 'Kept.');
+        } catch (Refused $refused) {
+            $this->addFlash('short', $refused->getMessage());
+        }
+
+        return $this->redirectToRoute('order', ['number' => $number]);
     }
 
     /** @param callable(SeenOrder, Fields): string $act answers with what it did */

@@ -84,7 +84,7 @@ final class EntryController extends AbstractController
                     $line->description,
                     $fields->quantity('packs-'.$id, $packs) ?? BigDecimal::zero(),
                     $fields->price('price-'.$id, $prices[$id] ?? '') ?? $line->price(),
-                    $line->order->taxPercent(),
+                    $line->tax()->percent,
                 );
             }
         }
@@ -101,7 +101,7 @@ final class EntryController extends AbstractController
                 '' === $words ? 'Freight' : mb_substr($words, 0, 200),
                 BigDecimal::one(),
                 $amount,
-                $fields->price('charge_tax-'.$i, $taxes[$i] ?? '') ?? $supplier->taxPercent(),
+                $fields->price('charge_tax-'.$i, $taxes[$i] ?? '') ?? $supplier->tax()->percent,
             );
         }
 

@@ -7,11 +7,13 @@ namespace TallBarrel\Desk\Suppliers;
 use Symfony\Component\Form\AbstractType;
 use Symfony\Component\Form\Extension\Core\Type\CheckboxType;
 use Symfony\Component\Form\Extension\Core\Type\ChoiceType;
+use Symfony\Component\Form\Extension\Core\Type\EnumType;
 use Symfony\Component\Form\Extension\Core\Type\TextType;
 use Symfony\Component\Form\FormBuilderInterface;
 use Symfony\Component\OptionsResolver\OptionsResolver;
 use Symfony\Component\Validator\Constraints\Length;
 use Symfony\Component\Validator\Constraints\NotBlank;
+use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Desk\Shell\Form\FigureType;
 use TallBarrel\Desk\Shell\Form\PairsType;
@@ -128,6 +130,12 @@ final class SupplierType extends AbstractType
             ->add('tax', FigureType::class, [
                 'label' => 'Tax',
                 'unit' => '%',
+            ])
+            ->add('untaxed', EnumType::class, [
+                'label' => 'Where it is 0',
+                'class' => TaxCategory::class,
+                'choices' => TaxCategory::untaxed(),
+                'choice_label' => static fn (TaxCategory $category): string => $category->words(),
             ])
             ->add('tolerance_percent', FigureType::class, [
                 'label' => 'Invoices may ask more by',

@@ -16,6 +16,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Problems;
 use TallBarrel\Desk\Drawing\LeadTimeStrip;
+use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Store\Audit\Audit;
@@ -165,6 +166,26 @@ final class SuppliersController extends AbstractController
         return $this->redirectToRoute('supplier', ['code' => $code]);
     }
 
+    /** Charges and allowances that every order to them begins with. */
+    #[Route('/{code}/charges', name: 'supplier_charges', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function charges(
+        string $code,
+        Request $request,
+        ChangeSupplier $change,
+        #[CurrentUser] Person $person,
+    ): Response {
+        $supplier = $this->find($code);
+        $fields = Fields::of($request);
+        $adjustments = AdjustmentRows::read($fields, $supplier->tax()) ?? [];
+        if (!$fields->isGood()) {
+            return $this->page($supplier, $this->form($supplier), '', $fields);
+        }
+        $change->adjust($supplier, $adjustments, $person);
+        $this->addFlash('fine', 'Their next orders begin with these charges.');
+
+        return $this->redirectToRoute('supplier', ['code' => $code]);
+    }
+
     /** @return FormInterface<mixed> */
     private function form(Supplier $supplier, ?SupplierDetails $details = null): FormInterface
     {
@@ -177,8 +198,12 @@ final class SuppliersController extends AbstractController
     }
 
     /** @param FormInterface<mixed> $form */
-    private function page(Supplier $supplier, FormInterface $form, string $words = ''): Response
-    {
+    private function page(
+        Supplier $supplier,
+        FormInterface $form,
+        string $words = '',
+        ?Fields $fields = null,
+    ): Response {
         $offers = $this->offers->of($supplier, $words, self::LISTED);
         $behaviour = $this->data->suppliers([$supplier->id])[$supplier->id];
         $promises = array_count_values(array_map(static fn (Offer $offer): int => $offer->leadDays(), $offers));
@@ -189,6 +214,7 @@ final class SuppliersController extends AbstractController
             [
                 'supplier' => $supplier,
                 'form' => $form->createView(),
+                'fields' => $fields ?? Fields::none(),
                 'missing' => array_keys(
                     array_filter($supplier->facts(), static fn (string $fact): bool => '' === $fact),
                 ),
@@ -207,7 +233,7 @@ final class SuppliersController extends AbstractController
                         : LeadTimeStrip::of($behaviour->leadTimesMet, (int) array_key_first($promises)),
                 'record' => $this->records->of($supplier, $this->clock->now()),
             ],
-            new Response(status: $form->isSubmitted() ? 422 : 200),
+            new Response(status: $form->isSubmitted() || false === $fields?->isGood() ? 422 : 200),
         );
     }
 

@@ -71,6 +71,7 @@ final class TodayList
             ...$this->stopped($site),
             ...$this->shortages($found['shortages']),
             ...$this->answers($found['answers'], $found['revisions']),
+            ...$this->reminders($found['reminders']),
             ...$this->orders($site),
             ...$this->notNeeded($found['not needed']),
             ...$this->sourcing($found['rounds'], $found['price lists']),
@@ -150,6 +151,14 @@ final class TodayList
                 'SELECT o.number, s.name supplier, p.name by_name, o.revision + 1 revision FROM order_amendment m
                  JOIN purchase_order o ON o.id = m.order_id JOIN supplier s ON s.id = o.supplier_id
                  JOIN person p ON p.id = m.by_id WHERE m.waiting = 1',
+            )
+            ->ask(
+                'reminders',
+                ['number', 'supplier', 'words', 'day'],
+                'day, number',
+                'SELECT o.number, s.name supplier, o.reminder words, o.remind_on day FROM purchase_order o
+                 JOIN supplier s ON s.id = o.supplier_id WHERE o.remind_on <= ?',
+                [$this->clock->now()->format('Y-m-d')],
             )
             ->ask(
                 'wrong forecasts',
@@ -410,6 +419,27 @@ final class TodayList
                 $revisions,
             ),
         ];
+    }
+
+    /**
+     * @param list<array<string, string|null>> $reminders
+     *
+     * @return list<TodayEntry> what somebody wanted to be thought of on an order
+     */
+    private function reminders(array $reminders): array
+    {
+        return array_map(
+            fn (array $row): TodayEntry => new TodayEntry(
+                false,
+                'To think of',
+                sprintf('%s, %s: %s', $row['number'], $row['supplier'], $row['words']),
+                null,
+                '',
+                $this->urls->generate('order', ['number' => $row['number']]),
+                'See the order',
+            ),
+            $reminders,
+        );
     }
 
     /** @return list<TodayEntry> orders that are late, unanswered or awaiting approval */

@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Address;
@@ -314,7 +315,7 @@ final readonly class SupplierImport implements ImportKind
             );
             $supplier->deliversAs(
                 '' !== $texts['delivery_terms'] ? $texts['delivery_terms'] : $supplier->deliveryTerms(),
-                $tax ?? $supplier->taxPercent(),
+                null === $tax ? $supplier->tax() : Tax::percent($tax, $supplier->tax()->category),
             );
             $supplier->remember(
                 '' !== $texts['caution'] ? $texts['caution'] : $supplier->caution(),

@@ -204,7 +204,8 @@ final class LarkmoorDemo
                 null === $made->freeFreight ? null : BigDecimal::of((string) round(0.07 * $made->freeFreight)),
                 'TINDAVIK' === $made->code ? BigDecimal::of(900) : null,
             );
-            $supplier->deliversAs($made->delivery, BigDecimal::of($made->tax));
+            $supplier->deliversAs($made->delivery, $made->tax());
+            $supplier->adjusts($made->adjustments());
             $supplier->remember($made->caution, $made->note);
             if (null !== $made->address) {
                 $supplier->moveTo(...$made->address);
@@ -479,6 +480,10 @@ final class LarkmoorDemo
             'home_currency',
             'foreign_for_one',
             'tax_percent',
+            'tax_category',
+            'adjustments',
+            'their_reference',
+            'reminder',
             'note',
             'wanted_on',
             'promised_on',
@@ -503,6 +508,11 @@ final class LarkmoorDemo
             'pack_content',
             'packs',
             'price',
+            'list_price',
+            'discount_percent',
+            'discount_each',
+            'note_to_them',
+            'note_to_us',
             'received',
             'closed_short',
         ]))->after($orders);
@@ -580,6 +590,10 @@ final class LarkmoorDemo
                 'EUR',
                 number_format($rate, 8, '.', ''),
                 (string) $made->tax,
+                $made->tax()->category->value,
+                '[]',
+                '',
+                '',
                 $made->note,
                 $this->day($due),
                 $confirmed && 52 !== $due ? $this->day($due) : null,
@@ -617,6 +631,11 @@ final class LarkmoorDemo
                     (string) $offer->rule()->pack->content,
                     $line['packs'],
                     $price,
+                    $price,
+                    '0',
+                    '0',
+                    '',
+                    '',
                     $packs,
                     $short,
                 );

@@ -102,7 +102,7 @@ final readonly class LarkmoorSettling
             $line->description,
             $asked,
             $price,
-            $line->order->taxPercent(),
+            $line->tax()->percent,
         );
         $entered->weigh($came);
     }

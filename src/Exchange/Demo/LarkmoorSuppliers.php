@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Demo;
 
+use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Core\Money\TaxCategory;
+
 /** The made-up suppliers of the demo, and how they behave. */
 final readonly class LarkmoorSuppliers
 {
@@ -34,6 +39,32 @@ final readonly class LarkmoorSuppliers
         public string $note,
         public ?array $open,
     ) {
+    }
+
+    public function tax(): Tax
+    {
+        $abroad = 'CZ' === ($this->address[3] ?? '') || in_array($this->currency, ['EUR', 'PLN'], true);
+
+        return Tax::percent($this->tax, $abroad ? TaxCategory::WithinTheUnion : TaxCategory::Import);
+    }
+
+    /** @return list<Adjustment> what every order to them begins with */
+    public function adjustments(): array
+    {
+        $fee = fn (string $reason, string $amount, ?BigDecimal $below = null): Adjustment => Adjustment::of(
+            true,
+            $reason,
+            BigDecimal::of($amount),
+            null,
+            $this->tax(),
+            $below,
+        );
+
+        return match ($this->code) {
+            'LUMEN' => [$fee('Small order', '12.50', BigDecimal::of(250))],
+            'TINDAVIK' => [$fee('Export papers', '85.00')],
+            default => [],
+        };
     }
 
     /** @return list<self> */

@@ -6,16 +6,17 @@ namespace TallBarrel\Store\Order;
 
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Day;
-use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\DocumentSums;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\LineWish;
-use TallBarrel\Core\Ordering\OrderTotals;
 use TallBarrel\Store\Person\Person;
 
 /**
  * A revision in draft beside the order in force: what its lines are to become. Nothing of it counts until it is sent.
  *
  * @phpstan-import-type WishData from LineWish
+ * @phpstan-import-type AdjustmentData from Adjustment
  */
 #[ORM\Entity]
 class OrderAmendment
@@ -26,6 +27,10 @@ class OrderAmendment
     /** @var list<WishData> */
     #[ORM\Column(type: 'json')]
     private array $wishes = [];
+
+    /** @var list<AdjustmentData> */
+    #[ORM\Column(type: 'json')]
+    private array $adjustments = [];
 
     #[ORM\Column(type: 'date_immutable')]
     private \DateTimeImmutable $wantedOn;
@@ -46,6 +51,7 @@ class OrderAmendment
     ) {
         $this->wantedOn = $order->wantedOn();
         $this->note = $order->note();
+        $this->adjust($order->adjustments());
         $this->wish(
             array_map(
                 static fn (OrderLine $line): LineWish => new LineWish(
@@ -68,10 +74,34 @@ class OrderAmendment
         $this->wishes = array_map(static fn (LineWish $wish): array => $wish->toArray(), $wishes);
     }
 
-    /** @param list<LineWish> $wishes of every line there is to be */
-    public function change(array $wishes, \DateTimeImmutable $wantedOn, string $note, Person $by): void
+    /** @param list<Adjustment> $adjustments */
+    private function adjust(array $adjustments): void
     {
+        $this->adjustments = array_map(
+            static fn (Adjustment $adjustment): array => $adjustment->toArray(),
+            $adjustments,
+        );
+    }
+
+    /** @return list<Adjustment> */
+    public function adjustments(): array
+    {
+        return array_map(Adjustment::fromArray(...), $this->adjustments);
+    }
+
+    /**
+     * @param list<LineWish>   $wishes      of every line there is to be
+     * @param list<Adjustment> $adjustments all there are to be
+     */
+    public function change(
+        array $wishes,
+        array $adjustments,
+        \DateTimeImmutable $wantedOn,
+        string $note,
+        Person $by,
+    ): void {
         $this->wish($wishes);
+        $this->adjust($adjustments);
         $this->wantedOn = $wantedOn;
         $this->note = trim($note);
         $this->by = $by;
@@ -117,17 +147,24 @@ class OrderAmendment
                 || !Day::isSame($wish->day ?? $this->wantedOn, $line->wantedOn()));
     }
 
-    /** What the goods will come to. */
-    public function goods(): Money
+    /** What it will come to. */
+    public function totals(): DocumentSums
     {
-        $currency = Currency::of($this->order->currency);
+        $taxes = [];
+        foreach ($this->order->lines() as $line) {
+            $taxes[$line->id] = $line->tax();
+        }
 
-        return Money::sum(
-            $currency,
+        return DocumentSums::of(
+            $this->order->currency,
             array_map(
-                static fn (LineWish $wish): Money => OrderTotals::line($wish->packs, $wish->price, $currency),
+                fn (LineWish $wish): array => [
+                    Money::of($wish->packs->multipliedBy($wish->price), $this->order->currency),
+                    $taxes[$wish->line ?? 0] ?? $this->order->tax(),
+                ],
                 $this->wishes(),
             ),
+            $this->adjustments(),
         );
     }
 

@@ -8,9 +8,10 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Day;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\Money;
-use TallBarrel\Core\Ordering\OrderTotals;
+use TallBarrel\Core\Money\PriceDiscount;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Agreement\Agreement;
@@ -42,6 +43,29 @@ class OrderLine implements PlanningRestsOnIt
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $promisedOn = null;
 
+    /** Before the discount; the price itself is after it. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)]
+    private BigDecimal $listPrice;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 7, scale: 4)]
+    private BigDecimal $discountPercent;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)]
+    private BigDecimal $discountEach;
+
+    /** Null for the order's tax. */
+    #[ORM\Column(length: 2, nullable: true, enumType: TaxCategory::class)]
+    private ?TaxCategory $taxCategory = null;
+
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, nullable: true)]
+    private ?BigDecimal $taxPercent = null;
+
+    #[ORM\Column(length: 200)]
+    private string $noteToThem = '';
+
+    #[ORM\Column(length: 200)]
+    private string $noteToUs = '';
+
     /** The agreement it draws on. */
     #[ORM\ManyToOne]
     private ?Agreement $agreement = null;
@@ -59,7 +83,8 @@ class OrderLine implements PlanningRestsOnIt
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] private BigDecimal $packs,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)] private BigDecimal $price,
     ) {
-        $this->received = $this->closedShort = BigDecimal::zero();
+        $this->received = $this->closedShort = $this->discountPercent = $this->discountEach = BigDecimal::zero();
+        $this->listPrice = $price;
     }
 
     public static function fromOffer(PurchaseOrder $order, Offer $offer, Site $site, BigDecimal $packs): self
@@ -123,7 +148,7 @@ class OrderLine implements PlanningRestsOnIt
         }
         $this->agreement = $agreement;
         if (null !== $price) {
-            $this->price = $price;
+            $this->priceAt($price, PriceDiscount::none());
         }
     }
 
@@ -163,10 +188,13 @@ class OrderLine implements PlanningRestsOnIt
     }
 
     /**
+     * @param BigDecimal         $price    of a pack, before the discount
+     * @param PriceDiscount|null $discount null for as it was
+     *
      * @throws InvalidValue if the supplier does not sell such a quantity, or a figure is below zero
      * @throws Refused      if the order is no longer a draft
      */
-    public function change(BigDecimal $packs, BigDecimal $price): void
+    public function change(BigDecimal $packs, BigDecimal $price, ?PriceDiscount $discount = null): void
     {
         $this->order->mustBeEditable();
         $objection = match (true) {
@@ -186,8 +214,38 @@ class OrderLine implements PlanningRestsOnIt
         if ($price->isNegative()) {
             throw InvalidValue::negative((string) $price, 'a price of 0 or more');
         }
+        $this->priceAt($price, $discount ?? $this->discount());
         $this->packs = $packs;
-        $this->price = $price;
+    }
+
+    /** @throws InvalidValue if more is taken off than it is */
+    private function priceAt(BigDecimal $listPrice, PriceDiscount $discount): void
+    {
+        $this->price = $discount->off($listPrice);
+        $this->listPrice = $listPrice;
+        $this->discountPercent = $discount->percent;
+        $this->discountEach = $discount->each;
+    }
+
+    /**
+     * @param Tax|null $tax null for the order's
+     *
+     * @throws Refused if the order is no longer a draft
+     */
+    public function taxAs(?Tax $tax): void
+    {
+        $this->order->mustBeEditable();
+        $own = null === $tax || $tax->key() === $this->order->tax()->key() ? null : $tax;
+        $this->taxCategory = $own?->category;
+        $this->taxPercent = $own?->percent;
+    }
+
+    /** @throws Refused if the order is no longer a draft */
+    public function say(string $toThem, string $toUs): void
+    {
+        $this->order->mustBeEditable();
+        $this->noteToThem = trim($toThem);
+        $this->noteToUs = trim($toUs);
     }
 
     /**
@@ -203,7 +261,7 @@ class OrderLine implements PlanningRestsOnIt
             throw InvalidValue::because(sprintf('More than %s of %s have come.', $packs, $this->description));
         }
         $this->packs = $packs;
-        $this->price = $price;
+        $this->priceAt($price, PriceDiscount::none());
     }
 
     /**
@@ -306,7 +364,7 @@ class OrderLine implements PlanningRestsOnIt
 
     public function total(): Money
     {
-        return OrderTotals::line($this->packs, $this->price, Currency::of($this->order->currency));
+        return Money::of($this->packs->multipliedBy($this->price), $this->order->currency)->rounded();
     }
 
     public function weightKg(): BigDecimal
@@ -326,9 +384,44 @@ class OrderLine implements PlanningRestsOnIt
         return $this->packs;
     }
 
+    /** Of one pack, after the discount. */
     public function price(): BigDecimal
     {
         return $this->price;
+    }
+
+    public function listPrice(): BigDecimal
+    {
+        return $this->listPrice;
+    }
+
+    public function discount(): PriceDiscount
+    {
+        return $this->discountEach->isZero()
+            ? PriceDiscount::percent($this->discountPercent)
+            : PriceDiscount::each($this->discountEach);
+    }
+
+    public function tax(): Tax
+    {
+        return null === $this->taxCategory || null === $this->taxPercent
+            ? $this->order->tax()
+            : Tax::of($this->taxCategory, $this->taxPercent);
+    }
+
+    public function hasOwnTax(): bool
+    {
+        return null !== $this->taxCategory;
+    }
+
+    public function noteToThem(): string
+    {
+        return $this->noteToThem;
+    }
+
+    public function noteToUs(): string
+    {
+        return $this->noteToUs;
     }
 
     public function received(): BigDecimal

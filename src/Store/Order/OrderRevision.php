@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Order;
 
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Money\Adjustment;
 use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Core\Ordering\StatedLine;
 use TallBarrel\Store\Person\Person;
@@ -13,8 +14,10 @@ use TallBarrel\Store\Person\Person;
  * An order as it stood when it was sent.
  *
  * @phpstan-import-type StatedData from StatedLine
+ * @phpstan-import-type AdjustmentData from Adjustment
+ *
  * @phpstan-type Snapshot array{facts: array<string, string>, deliveryTerms: string, wantedOn: string, note: string,
- *      lines: list<StatedData>}
+ *      lines: list<StatedData>, adjustments?: list<AdjustmentData>}
  */
 #[ORM\Entity(readOnly: true)]
 class OrderRevision
@@ -50,6 +53,10 @@ class OrderRevision
                 ],
                 $order->lines(),
             ),
+            'adjustments' => array_map(
+                static fn (Adjustment $adjustment): array => $adjustment->toArray(),
+                $order->adjustments(),
+            ),
         ]);
     }
 
@@ -62,6 +69,15 @@ class OrderRevision
         );
     }
 
+    /** @return list<string> charges and allowances, in words */
+    public function adjusted(): array
+    {
+        return array_map(
+            static fn (array $data): string => Adjustment::fromArray($data)->words(),
+            $this->snapshot['adjustments'] ?? [],
+        );
+    }
+
     /** In what it differs from an earlier one. */
     public function since(self $earlier): RevisionChange
     {
@@ -69,6 +85,8 @@ class OrderRevision
             $earlier->lines(),
             $this->lines(),
             $earlier->snapshot['note'] !== $this->snapshot['note'],
+            $earlier->adjusted(),
+            $this->adjusted(),
         );
     }
 }

@@ -9,11 +9,13 @@ use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Day;
-use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\DocumentSums;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Ordering\OrderState;
-use TallBarrel\Core\Ordering\OrderTotals;
 use TallBarrel\Core\Ordering\Readiness;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Item\Item;
@@ -24,7 +26,11 @@ use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Type\BigDecimalType;
 
-/** What we send to a supplier. */
+/**
+ * What we send to a supplier.
+ *
+ * @phpstan-import-type AdjustmentData from Adjustment
+ */
 #[ORM\Entity]
 #[ORM\Index(columns: ['state', 'wanted_on'], name: 'order_by_state')]
 class PurchaseOrder implements PlanningRestsOnIt
@@ -53,6 +59,24 @@ class PurchaseOrder implements PlanningRestsOnIt
 
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
     private BigDecimal $taxPercent;
+
+    #[ORM\Column(length: 2, enumType: TaxCategory::class)]
+    private TaxCategory $taxCategory;
+
+    /** @var list<AdjustmentData> charges on all of it and allowances off it */
+    #[ORM\Column(type: 'json')]
+    private array $adjustments = [];
+
+    /** What the supplier calls it. */
+    #[ORM\Column(length: 40)]
+    private string $theirReference = '';
+
+    /** To ourselves, on a day. */
+    #[ORM\Column(length: 200)]
+    private string $reminder = '';
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $remindOn = null;
 
     #[ORM\Column(length: 500)]
     private string $note;
@@ -100,7 +124,9 @@ class PurchaseOrder implements PlanningRestsOnIt
     ) {
         $this->currency = $supplier->currency()->code;
         $this->note = $supplier->standingNote();
-        $this->taxPercent = $supplier->taxPercent();
+        $this->taxPercent = $supplier->tax()->percent;
+        $this->taxCategory = $supplier->tax()->category;
+        $this->adjust($supplier->standingAdjustments());
         $this->lines = new ArrayCollection();
         $this->homeCurrency = $rate->home->code;
         $this->foreignForOne = $rate->foreignForOne;
@@ -123,6 +149,36 @@ class PurchaseOrder implements PlanningRestsOnIt
         $this->mustBeEditable();
         $this->wantedOn = $wantedOn;
         $this->note = trim($note);
+    }
+
+    /**
+     * @param list<Adjustment> $adjustments all there are to be
+     *
+     * @throws Refused if it is no longer a draft
+     */
+    public function adjust(array $adjustments): void
+    {
+        $this->mustBeEditable();
+        $this->adjustments = array_map(
+            static fn (Adjustment $adjustment): array => $adjustment->toArray(),
+            $adjustments,
+        );
+    }
+
+    /** @throws Refused if it is no longer a draft */
+    public function taxAs(Tax $tax): void
+    {
+        $this->mustBeEditable();
+        $this->taxPercent = $tax->percent;
+        $this->taxCategory = $tax->category;
+    }
+
+    /** What only we read, and may change at any time. */
+    public function remember(string $theirReference, string $reminder, ?\DateTimeImmutable $remindOn): void
+    {
+        $this->theirReference = trim($theirReference);
+        $this->reminder = trim($reminder);
+        $this->remindOn = $remindOn;
     }
 
     public function awaitApproval(): void
@@ -347,19 +403,19 @@ class PurchaseOrder implements PlanningRestsOnIt
         return array_values($this->lines->toArray());
     }
 
-    public function totals(): OrderTotals
+    public function totals(): DocumentSums
     {
-        return OrderTotals::of(
-            array_map(static fn (OrderLine $line): array => [$line->packs(), $line->price()], $this->lines()),
-            $this->taxPercent,
-            Currency::of($this->currency),
+        return DocumentSums::of(
+            $this->currency,
+            array_map(static fn (OrderLine $line): array => [$line->total(), $line->tax()], $this->lines()),
+            $this->adjustments(),
         );
     }
 
-    /** Goods without tax, in the home currency. */
+    /** All of it without tax, in the home currency. */
     public function homeTotal(): Money
     {
-        return $this->rate()->toHome($this->totals()->goods)->rounded();
+        return $this->rate()->toHome($this->totals()->net)->rounded();
     }
 
     public function rate(): ExchangeRate
@@ -451,9 +507,46 @@ class PurchaseOrder implements PlanningRestsOnIt
         return $this->promisedOn;
     }
 
-    public function taxPercent(): BigDecimal
+    public function tax(): Tax
     {
-        return $this->taxPercent;
+        return Tax::percent($this->taxPercent, $this->taxCategory);
+    }
+
+    /** @return list<Adjustment> */
+    public function adjustments(): array
+    {
+        return array_map(Adjustment::fromArray(...), $this->adjustments);
+    }
+
+    /** What carriage costs by the supplier's tariff, in their currency. */
+    public function freight(): Money
+    {
+        $kilograms = array_reduce(
+            $this->lines(),
+            static fn (float $sum, OrderLine $line): float => $sum + $line->weightKg()->toFloat(),
+            0.0,
+        );
+        $goods = $this->totals()->goods;
+
+        return Money::of(
+            (string) round($this->supplier->freightTariff()->of($goods->amount->toFloat(), $kilograms), 6),
+            $this->currency,
+        )->rounded();
+    }
+
+    public function theirReference(): string
+    {
+        return $this->theirReference;
+    }
+
+    public function reminder(): string
+    {
+        return $this->reminder;
+    }
+
+    public function remindOn(): ?\DateTimeImmutable
+    {
+        return $this->remindOn;
     }
 
     public function note(): string

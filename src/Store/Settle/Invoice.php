@@ -9,11 +9,12 @@ use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\DocumentSums;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Settling\InvoiceState;
-use TallBarrel\Core\Settling\InvoiceSums;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Type\BigDecimalType;
@@ -100,24 +101,24 @@ class Invoice
     }
 
     /** As the supplier asks for it. */
-    public function asked(): InvoiceSums
+    public function asked(): DocumentSums
     {
         return $this->sums(static fn (InvoiceLine $line): Money => $line->asked());
     }
 
     /** As it stands after what came, and what was decided. */
-    public function owed(): InvoiceSums
+    public function owed(): DocumentSums
     {
         return $this->sums(static fn (InvoiceLine $line): Money => $line->owed());
     }
 
     /** @param callable(InvoiceLine): Money $of */
-    private function sums(callable $of): InvoiceSums
+    private function sums(callable $of): DocumentSums
     {
-        return InvoiceSums::of(
+        return DocumentSums::of(
             $this->currency,
             array_map(
-                static fn (InvoiceLine $line): array => [$of($line), (string) $line->taxPercent->toScale(2)],
+                static fn (InvoiceLine $line): array => [$of($line), Tax::percent($line->taxPercent)],
                 $this->lines(),
             ),
         );

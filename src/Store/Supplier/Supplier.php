@@ -9,9 +9,12 @@ use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Adjustment;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\Incoterm;
@@ -22,7 +25,11 @@ use TallBarrel\Store\Planning\Moves;
 use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Type\BigDecimalType;
 
-/** Who sells to us. */
+/**
+ * Who sells to us.
+ *
+ * @phpstan-import-type AdjustmentData from Adjustment
+ */
 #[ORM\Entity]
 class Supplier implements PlanningRestsOnIt
 {
@@ -53,6 +60,13 @@ class Supplier implements PlanningRestsOnIt
 
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)]
     private BigDecimal $taxPercent;
+
+    #[ORM\Column(length: 2, enumType: TaxCategory::class)]
+    private TaxCategory $taxCategory = TaxCategory::ZeroRated;
+
+    /** @var list<AdjustmentData> charges and allowances that every order to them begins with */
+    #[ORM\Column(type: 'json')]
+    private array $standingAdjustments = [];
 
     #[ORM\Column(length: 300)]
     private string $caution = '';
@@ -188,14 +202,30 @@ class Supplier implements PlanningRestsOnIt
     }
 
     /** @throws InvalidValue unless empty, or a rule of Incoterms 2020 and a place */
-    public function deliversAs(string $terms, BigDecimal $taxPercent): void
+    public function deliversAs(string $terms, Tax $tax): void
     {
         if ('' !== trim($terms) && $terms !== $this->deliveryTerms) {
             [$rule, $place] = Incoterm::read($terms);
             $terms = $rule->value.' '.$place;
         }
         $this->deliveryTerms = $terms;
-        $this->taxPercent = $taxPercent;
+        $this->taxPercent = $tax->percent;
+        $this->taxCategory = $tax->category;
+    }
+
+    /** @param list<Adjustment> $adjustments */
+    public function adjusts(array $adjustments): void
+    {
+        $this->standingAdjustments = array_map(
+            static fn (Adjustment $adjustment): array => $adjustment->toArray(),
+            $adjustments,
+        );
+    }
+
+    /** @return list<Adjustment> */
+    public function standingAdjustments(): array
+    {
+        return array_map(Adjustment::fromArray(...), $this->standingAdjustments);
     }
 
     /** @throws InvalidValue */
@@ -277,6 +307,8 @@ class Supplier implements PlanningRestsOnIt
         $this->tolerance = clone $other->tolerance;
         $this->deliveryTerms = $other->deliveryTerms;
         $this->taxPercent = $other->taxPercent;
+        $this->taxCategory = $other->taxCategory;
+        $this->standingAdjustments = $other->standingAdjustments;
         $this->standingNote = $other->standingNote;
         $this->buyer = $other->buyer;
         $this->wantsCsv = $other->wantsCsv;
@@ -343,9 +375,9 @@ class Supplier implements PlanningRestsOnIt
         return $this->deliveryTerms;
     }
 
-    public function taxPercent(): BigDecimal
+    public function tax(): Tax
     {
-        return $this->taxPercent;
+        return Tax::percent($this->taxPercent, $this->taxCategory);
     }
 
     public function caution(): string

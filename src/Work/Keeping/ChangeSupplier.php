@@ -6,7 +6,9 @@ namespace TallBarrel\Work\Keeping;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Money\Adjustment;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Problems;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Person\Person;
@@ -68,6 +70,19 @@ final readonly class ChangeSupplier
         }
     }
 
+    /** @param list<Adjustment> $adjustments that every order to them begins with; all there are to be */
+    public function adjust(Supplier $supplier, array $adjustments, Person $person): void
+    {
+        $supplier->adjusts($adjustments);
+        $words = array_map(static fn (Adjustment $one): string => $one->words(), $adjustments);
+        $this->audit->note(
+            $person,
+            'supplier '.$supplier->code,
+            [] === $words ? 'Orders begin with no charges' : 'Orders begin with: '.implode('; ', $words),
+        );
+        $this->entities->flush();
+    }
+
     private function parties(Supplier $supplier, SupplierDetails $details, Problems $problems): void
     {
         if (!$details->orders->isEmpty()) {
@@ -106,7 +121,10 @@ final readonly class ChangeSupplier
         }
         $problems->apply(
             'delivery_terms',
-            fn () => $supplier->deliversAs($details->deliveryTerms, $details->tax ?? $supplier->taxPercent()),
+            fn () => $supplier->deliversAs(
+                $details->deliveryTerms,
+                Tax::percent($details->tax ?? BigDecimal::zero(), $details->untaxed),
+            ),
         );
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Keeping;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Address;
 use TallBarrel\Store\Supplier\Contact;
@@ -22,6 +23,8 @@ final class SupplierDetails
     public PlaceDetails $shipsFrom;
     public string $deliveryTerms = '';
     public ?BigDecimal $tax = null;
+    /** Why there is none, where the rate is 0. */
+    public TaxCategory $untaxed = TaxCategory::ZeroRated;
     /** Null where no terms were agreed. */
     public ?int $netDays = null;
     public ?BigDecimal $discountPercent = null;
@@ -61,7 +64,10 @@ final class SupplierDetails
         $details->paidAt = PlaceDetails::of($supplier->addressFor(Address::PAY, true));
         $details->shipsFrom = PlaceDetails::of($supplier->addressFor(Address::SHIP_FROM, true));
         $details->deliveryTerms = $supplier->deliveryTerms();
-        $details->tax = $supplier->taxPercent();
+        $details->tax = $supplier->tax()->percent;
+        $details->untaxed = $supplier->tax()->percent->isZero()
+            ? $supplier->tax()->category
+            : TaxCategory::ZeroRated;
         $terms = $supplier->terms();
         $details->netDays = $terms?->netDays;
         $details->discountPercent = $terms?->discountPercent;

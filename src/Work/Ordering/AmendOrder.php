@@ -86,7 +86,7 @@ final readonly class AmendOrder
                 $problems->refuse('amendment', 'Nothing would be left of it. Cancel the order instead.');
             }
             if ($problems->areNone()) {
-                $amendment->change($wishes, $changes->wantedOn, $changes->note, $person);
+                $amendment->change($wishes, $changes->adjustments, $changes->wantedOn, $changes->note, $person);
             }
         });
     }

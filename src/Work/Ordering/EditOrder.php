@@ -53,7 +53,7 @@ final readonly class EditOrder
         try {
             $order = $this->orders->lock($order->id);
             $this->mustBeAsSeen($order, $changes->version);
-            $before = $order->totals()->goods;
+            $before = $order->totals()->net;
             $this->want($order, $changes, $problems);
             $this->lines($order, $changes, $problems);
             $site = null === $changes->site ? null : $this->sites->find($changes->site);
@@ -107,7 +107,7 @@ final readonly class EditOrder
 
     private function note(PurchaseOrder $order, Money $before, Person $person): void
     {
-        $now = $order->totals()->goods;
+        $now = $order->totals()->net;
         $words = $before->amount->isEqualTo($now->amount)
             ? 'Saved'
             : sprintf(
@@ -127,6 +127,12 @@ final readonly class EditOrder
             $problems->refuse('wanted', sprintf('%s is over; on which day is it wanted?', $day->format('j M Y')));
         }
         $order->change($day, $changes->note);
+        if (null !== $changes->adjustments) {
+            $order->adjust($changes->adjustments);
+        }
+        if (null !== $changes->tax) {
+            $order->taxAs($changes->tax);
+        }
     }
 
     private function lines(PurchaseOrder $order, OrderChanges $changes, Problems $problems): void
@@ -149,8 +155,15 @@ final readonly class EditOrder
                 continue;
             }
             $price = $this->priceOf($line, $change);
-            $problems->apply('quantity-'.$line->id, static fn () => $line->change($change->packs, $price));
+            $problems->apply(
+                'quantity-'.$line->id,
+                static fn () => $line->change($change->packs, $price, $change->discount),
+            );
             $line->wantFor($change->wantedOn);
+            $line->taxAs($change->tax);
+            if (null !== $change->notes) {
+                $line->say(...$change->notes);
+            }
             $this->follow($line, $change, $problems);
             if ('' !== $change->supplierCode) {
                 $line->recode($change->supplierCode);
@@ -161,13 +174,14 @@ final readonly class EditOrder
     /** Untouched, the price follows the breaks; typed, it stands. */
     private function priceOf(OrderLine $line, LineChange $change): BigDecimal
     {
-        $price = $change->price ?? $line->price();
-        if (null === $line->offer || $change->packs->isEqualTo($line->packs()) || !$price->isEqualTo($line->price())) {
+        $was = $line->listPrice();
+        $price = $change->price ?? $was;
+        if (null === $line->offer || $change->packs->isEqualTo($line->packs()) || !$price->isEqualTo($was)) {
             return $price;
         }
         $breaks = $line->offer->prices();
 
-        return $line->price()->isEqualTo($breaks->priceFor($line->packs()))
+        return $was->isEqualTo($breaks->priceFor($line->packs()))
             ? $breaks->priceFor($change->packs)
             : $price;
     }
@@ -183,7 +197,7 @@ final readonly class EditOrder
         }
         $today = $this->clock->now()->setTime(0, 0);
         if ($change->offerFollows) {
-            $listed = $line->price()->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
+            $listed = $line->listPrice()->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
             $prices = $problems->attempt(
                 'price-'.$line->id,
                 static fn (): PriceBreaks => $offer->listPrices()->withPriceAt($line->packs(), $listed),

@@ -5,16 +5,21 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Ordering;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\PriceDiscount;
+use TallBarrel\Core\Money\Tax;
 
 /** What was typed beside a line of a draft. */
 final readonly class LineChange
 {
     /**
-     * @param BigDecimal|null $price        of one pack; null for as it was
+     * @param BigDecimal|null $price        of one pack before the discount; null for as it was
      * @param string          $supplierCode empty for as it was
      * @param bool            $offerFollows whether the standing offer takes this price
      * @param bool            $costFollows  whether the standard cost does
      * @param \DateTimeImmutable|null $wantedOn a day of its own; null for the order's
+     * @param PriceDiscount|null $discount null for as it was
+     * @param Tax|null           $tax      of its own; null for the order's
+     * @param array{string, string}|null $notes to the supplier and to us; null for as they were
      */
     public function __construct(
         public BigDecimal $packs,
@@ -23,6 +28,9 @@ final readonly class LineChange
         public bool $offerFollows = false,
         public bool $costFollows = false,
         public ?\DateTimeImmutable $wantedOn = null,
+        public ?PriceDiscount $discount = null,
+        public ?Tax $tax = null,
+        public ?array $notes = null,
     ) {
     }
 }

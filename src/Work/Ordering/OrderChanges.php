@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Ordering;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\PastedLines;
 use TallBarrel\Core\Problems;
 
@@ -17,6 +19,8 @@ final readonly class OrderChanges
      * @param array<int, BigDecimal>  $picked   packs by offer, from the supplier's own list
      * @param int|null                $site     for what is added; null for where the others go
      * @param bool                    $sweep    whether lines of a quantity of 0 go
+     * @param list<Adjustment>|null   $adjustments all there are to be; null for as they were
+     * @param Tax|null                $tax      of all lines that have none of their own; null for as it was
      * @param Problems $problems what could not even be read; nothing is saved then, but the rest is checked too
      */
     public function __construct(
@@ -32,6 +36,8 @@ final readonly class OrderChanges
         public Problems $problems = new Problems(),
         public ?PastedLines $pasted = null,
         public bool $sweep = false,
+        public ?array $adjustments = null,
+        public ?Tax $tax = null,
     ) {
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Ordering;
 
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Money\PriceDiscount;
 use TallBarrel\Core\Ordering\LineWish;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
@@ -85,6 +86,7 @@ final readonly class SendRevision
     private function change(PurchaseOrder $order, OrderAmendment $amendment): void
     {
         $order->change($amendment->wantedOn(), $amendment->note());
+        $order->adjust($amendment->adjustments());
         $lines = [];
         foreach ($order->lines() as $line) {
             $lines[$line->id] = $line;
@@ -92,7 +94,13 @@ final readonly class SendRevision
         foreach ($amendment->wishes() as $wish) {
             $line = null === $wish->line ? $this->add($order, $wish) : $lines[$wish->line] ?? null;
             if (null !== $line) {
-                $line->change($wish->packs, $wish->price);
+                // Prices of a revision are after the discount: one that was left alone keeps its own.
+                $asWas = $wish->price->isEqualTo($line->price());
+                $line->change(
+                    $wish->packs,
+                    $asWas ? $line->listPrice() : $wish->price,
+                    $asWas ? null : PriceDiscount::none(),
+                );
                 $line->wantFor($wish->day);
             }
         }

@@ -7,11 +7,9 @@ namespace TallBarrel\Tests\Core\Ordering;
 use Brick\Math\BigDecimal;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
-use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Ordering\OrderState;
-use TallBarrel\Core\Ordering\OrderTotals;
 use TallBarrel\Core\Ordering\Readiness;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
@@ -21,28 +19,6 @@ use TallBarrel\Core\Sourcing\PriceChange;
 
 final class OrderRulesTest extends TestCase
 {
-    public function testTotalsRoundEachLineAndTheTaxOnce(): void
-    {
-        $totals = OrderTotals::of(
-            [
-                [BigDecimal::of(48), BigDecimal::of('9.30')],
-                [BigDecimal::of(20), BigDecimal::of('13.20')],
-                [BigDecimal::of(3), BigDecimal::of('41.50')],
-                [BigDecimal::of(1), BigDecimal::of('21.60')],
-            ],
-            BigDecimal::of(21),
-            Currency::of('EUR'),
-        );
-        self::assertSame(
-            ['856.50', '179.87', '1036.37'],
-            [(string) $totals->goods->amount, (string) $totals->tax->amount, (string) $totals->total->amount],
-        );
-        self::assertSame(
-            '0.34',
-            (string) OrderTotals::line(BigDecimal::of('0.5'), BigDecimal::of('0.6701'), Currency::of('EUR'))->amount,
-        );
-    }
-
     public function testAReceivedOrderCannotBeCancelledOrSentAgain(): void
     {
         self::assertFalse(OrderState::PartReceived->canBecome(OrderState::Cancelled));

@@ -8,8 +8,6 @@ use Brick\Math\BigDecimal;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Core\Money\Money;
-use TallBarrel\Core\Settling\InvoiceSums;
 use TallBarrel\Core\Settling\LineMatch;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\QuantityVerdict;
@@ -98,25 +96,5 @@ final class LineMatchTest extends TestCase
         }
         $this->expectExceptionMessage('-1');
         Tolerance::of('1', '-1');
-    }
-
-    /**
-     * EN 16931-1:2017, BR-CO-17: tax is reckoned on the sum of a rate's lines. Three of 0.12 at 21 % make 0.0756, 0.08;
-     * line by line it would be three times 0.03.
-     */
-    public function testTaxIsReckonedOnceForEachRate(): void
-    {
-        $line = static fn (string $amount, string $rate): array => [Money::of($amount, 'EUR'), $rate];
-        $sums = InvoiceSums::of('EUR', array_fill(0, 3, $line('0.12', '21.00')));
-        self::assertSame(['0.36', '0.08', '0.44'], [
-            (string) $sums->net->amount,
-            (string) $sums->tax->amount,
-            (string) $sums->total->amount,
-        ]);
-        $two = InvoiceSums::of('EUR', [$line('100.005', '21.00'), $line('50', '0.00'), $line('10', '9.00')]);
-        self::assertSame('160.01', (string) $two->net->amount, 'each line is rounded first (half up)');
-        self::assertSame(['21.00', '0.00', '9.00'], array_map(strval(...), array_keys($two->byRate)));
-        self::assertSame('21.90', (string) $two->tax->amount);
-        self::assertTrue(InvoiceSums::of('EUR', [])->total->isZero());
     }
 }
