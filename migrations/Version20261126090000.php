@@ -56,6 +56,38 @@ final class Version20261126090000 extends AbstractMigration
             UNIQUE INDEX view_once (person_id, name), PRIMARY KEY (id))');
         $this->addSql('ALTER TABLE kept_view ADD CONSTRAINT FK_VIEW_PERSON FOREIGN KEY (person_id)
             REFERENCES person (id)');
+        $this->addSql('CREATE TABLE requisition (id INT AUTO_INCREMENT NOT NULL, version INT DEFAULT 1 NOT NULL,
+            by_id INT NOT NULL, at DATETIME NOT NULL, item_id INT DEFAULT NULL, words VARCHAR(200) NOT NULL,
+            quantity NUMERIC(14, 3) NOT NULL, site_id INT NOT NULL, wanted_on DATE DEFAULT NULL,
+            why VARCHAR(200) NOT NULL, state VARCHAR(12) NOT NULL, decided_by_id INT DEFAULT NULL,
+            decided_at DATETIME DEFAULT NULL, reason VARCHAR(200) NOT NULL, order_id INT DEFAULT NULL,
+            round_id INT DEFAULT NULL, INDEX requisition_by_state (state), PRIMARY KEY (id))');
+        $this->addSql('CREATE TABLE talk_line (id INT AUTO_INCREMENT NOT NULL, subject VARCHAR(60) NOT NULL,
+            by_id INT NOT NULL, at DATETIME NOT NULL, words VARCHAR(1000) NOT NULL, to_id INT DEFAULT NULL,
+            state VARCHAR(10) DEFAULT NULL, INDEX talk_by_subject (subject), PRIMARY KEY (id))');
+        $foreign = [
+            'requisition' => ['by_id' => 'person', 'item_id' => 'item', 'site_id' => 'site',
+                'decided_by_id' => 'person', 'order_id' => 'purchase_order', 'round_id' => 'quote_round'],
+            'talk_line' => ['by_id' => 'person', 'to_id' => 'person'],
+        ];
+        $indexes = [
+            'requisition' => ['by_id' => 'IDX_15E142BEAAE72004', 'item_id' => 'IDX_15E142BE126F525E',
+                'site_id' => 'IDX_15E142BEF6BD1646', 'decided_by_id' => 'IDX_15E142BEE26B496B',
+                'order_id' => 'IDX_15E142BE8D9F6D38', 'round_id' => 'IDX_15E142BEA6005CA0'],
+            'talk_line' => ['by_id' => 'IDX_3331CCAAAAE72004', 'to_id' => 'IDX_3331CCAA30354A65'],
+        ];
+        foreach ($foreign as $table => $columns) {
+            foreach ($columns as $column => $other) {
+                $this->addSql(sprintf('CREATE INDEX %s ON %s (%s)', $indexes[$table][$column], $table, $column));
+                $this->addSql(sprintf(
+                    'ALTER TABLE %1$s ADD CONSTRAINT FK_%2$s FOREIGN KEY (%3$s) REFERENCES %4$s (id)',
+                    $table,
+                    strtoupper($table.'_'.$column),
+                    $column,
+                    $other,
+                ));
+            }
+        }
         // Orders sent before have a link, too.
         $this->addSql("UPDATE purchase_order SET token = LOWER(HEX(RANDOM_BYTES(16)))
             WHERE state IN ('sent', 'acknowledged', 'part-received')");

@@ -1,19 +1,23 @@
 // A field whose list opens while one types. Arrows walk the list, Enter takes what is marked, else the first; Esc closes it.
 // What is taken is a link or button to press, or words for the field and a quantity for the next one.
 const listOf = (field) => document.getElementById(field.getAttribute('aria-controls'));
-const options = (field) => [...(listOf(field)?.querySelectorAll('[role="option"]:not([aria-disabled="true"])') ?? [])];
-const marked = (field) => options(field).find((one) => one.getAttribute('aria-selected') === 'true');
+const OPTION = ':is([role="option"], [data-option]):not([aria-disabled="true"])';
+const options = (field) => [...(listOf(field)?.querySelectorAll(OPTION) ?? [])];
+const marked = (field) => options(field).find((one) => one.matches('[aria-selected="true"], [data-marked]'));
 
 const mark = (field, option) => {
-    options(field).forEach((one) => one.setAttribute('aria-selected', String(one === option)));
+    // A list of things to press is no list box: what is marked there only looks so.
+    options(field).forEach((one) => (one.role === 'option'
+        ? one.setAttribute('aria-selected', String(one === option))
+        : one.toggleAttribute('data-marked', one === option)));
     option?.scrollIntoView({ block: 'nearest' });
-    if (option) field.setAttribute('aria-activedescendant', option.id);
+    if (option?.role === 'option') field.setAttribute('aria-activedescendant', option.id);
 };
 
 const close = (field) => {
     listOf(field)?.replaceChildren();
     field.removeAttribute('aria-activedescendant');
-    field.setAttribute('aria-expanded', 'false');
+    if (field.role === 'combobox') field.setAttribute('aria-expanded', 'false');
 };
 
 const take = (field, option) => {
@@ -50,7 +54,7 @@ document.addEventListener('keydown', (event) => {
 }, true);
 
 document.addEventListener('click', (event) => {
-    const option = event.target.closest('[data-picks] [role="option"]:not([aria-disabled="true"])');
+    const option = event.target.closest(`[data-picks] ${OPTION}`);
     const field = option && document.querySelector(`[aria-controls="${option.closest('[data-picks]').id}"]`);
     if (field && !event.target.closest('a, button')) take(field, option);
 });
@@ -60,7 +64,7 @@ document.addEventListener('htmx:afterSwap', (event) => {
     const field = document.querySelector(`[data-pick][aria-controls="${event.target.id}"]`);
     if (!field) return;
     const all = options(field);
-    field.setAttribute('aria-expanded', String(all.length > 0));
+    if (field.role === 'combobox') field.setAttribute('aria-expanded', String(all.length > 0));
     field.dataset.listed = field.value;
     if (!field.dataset.waits) return;
     delete field.dataset.waits;

@@ -7,7 +7,7 @@ namespace TallBarrel\Tests\Work;
 use Brick\Math\BigDecimal;
 use Symfony\Component\Mime\Email;
 use Symfony\Component\Mime\RawMessage;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\PriceDiscount;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\AnsweredLine;
@@ -66,7 +66,7 @@ final class AmendingTest extends StoreTestCase
 
     /**
      * @param array<int, LineWish> $wishes
-     * @param list<Adjustment>     $adjustments
+     * @param list<AllowanceCharge>     $adjustments
      */
     private static function save(
         PurchaseOrder $order,
@@ -303,13 +303,13 @@ final class AmendingTest extends StoreTestCase
         // As if it had been agreed before it went out.
         $order->revise(static function () use ($order, $first): void {
             $first->change($first->packs(), BigDecimal::of('10'), PriceDiscount::percent(BigDecimal::of(5)));
-            $order->adjust([Adjustment::of(true, 'Packing', BigDecimal::of(8), null, $order->tax())]);
+            $order->adjust([AllowanceCharge::of(true, 'Packing', BigDecimal::of(8), null, $order->tax())]);
         });
         self::entities()->flush();
         self::assertSame('123', (string) $order->totals()->net->amount->strippedOfTrailingZeros(), '95 + 20 + 8');
 
         $problems = self::save($order, [self::wish($first, '20')], adjustments: [
-            Adjustment::of(false, 'For the whole pallet', null, BigDecimal::of(10), Tax::percent(0)),
+            AllowanceCharge::of(false, 'For the whole pallet', null, BigDecimal::of(10), Tax::percent(0)),
         ]);
         self::assertSame([], $problems->all());
         $order = self::again($order);

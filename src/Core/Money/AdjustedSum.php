@@ -8,7 +8,7 @@ namespace TallBarrel\Core\Money;
 final readonly class AdjustedSum
 {
     /** @param Money $amount 0 or more */
-    public function __construct(public Adjustment $adjustment, public Money $amount)
+    public function __construct(public AllowanceCharge $adjustment, public Money $amount)
     {
     }
 }

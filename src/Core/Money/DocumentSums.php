@@ -31,7 +31,7 @@ final readonly class DocumentSums
 
     /**
      * @param iterable<array{Money, Tax}> $lines       net amounts of the lines, each rounded here
-     * @param list<Adjustment>            $adjustments on the whole document
+     * @param list<AllowanceCharge>            $adjustments on the whole document
      */
     public static function of(Currency|string $currency, iterable $lines, array $adjustments = []): self
     {

@@ -15,6 +15,7 @@ use TallBarrel\Core\Receiving\CountFinding;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\DeliveryLine;
 use TallBarrel\Store\Order\Orders;
@@ -36,6 +37,7 @@ final class DockController extends AbstractController
         private readonly Orders $orders,
         private readonly DockBoard $board,
         private readonly Shell $shell,
+        private readonly Talk $talk,
     ) {
     }
 
@@ -207,6 +209,7 @@ final class DockController extends AbstractController
                 'lands' => $this->board->value($delivery),
                 'bins' => $this->board->bins($delivery),
                 'receipt' => $this->board->receipt($delivery),
+                'talk' => $this->talk->about('delivery', $delivery->id),
             ],
             new Response(status: $fields->isGood() ? 200 : 422),
         );

@@ -14,6 +14,7 @@ use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
@@ -48,6 +49,7 @@ final readonly class OrderPage
         private Offers $offers,
         private Amendments $amendments,
         private PlanningData $data,
+        private Talk $talk,
         private Security $security,
         private ClockInterface $clock,
     ) {
@@ -92,6 +94,7 @@ final readonly class OrderPage
             'theirList' => $editable ? $this->theirList($order) : [],
             'sites' => $this->shell->sites(),
             'history' => $this->audit->of($order->number),
+            'talk' => $this->talk->about('order', $order->number),
             'documents' => $this->orders->documents($order),
             'revisions' => $this->revisions($order),
             'amendment' => $order->state()->isOpen() ? $this->amendments->of($order) : null,

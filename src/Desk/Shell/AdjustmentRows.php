@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Shell;
 
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\Tax;
 
 /** Reads the table of charges and allowances: what for, how much, perhaps only below an amount, and its tax. */
@@ -17,7 +17,7 @@ final readonly class AdjustmentRows
     /**
      * @param Tax $tax of rows that say nothing of it
      *
-     * @return list<Adjustment>|null null where the form has no such table
+     * @return list<AllowanceCharge>|null null where the form has no such table
      */
     public static function read(Fields $fields, Tax $tax): ?array
     {
@@ -43,7 +43,7 @@ final readonly class AdjustmentRows
                 $i,
                 $reason,
                 $amount,
-            ): Adjustment {
+            ): AllowanceCharge {
                 if (mb_strlen($reason) > 80) {
                     throw InvalidValue::because('At most 80 characters fit here.');
                 }
@@ -52,7 +52,7 @@ final readonly class AdjustmentRows
                 $below = $belows[$i] ?? '';
                 $own = $taxes[$i] ?? '';
 
-                return Adjustment::of(
+                return AllowanceCharge::of(
                     'allowance' !== ($kinds[$i] ?? ''),
                     $reason,
                     $percent ? null : $figure,

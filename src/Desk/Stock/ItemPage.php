@@ -23,6 +23,7 @@ use TallBarrel\Desk\Items\ItemPolicyType;
 use TallBarrel\Desk\Reorder\ReorderBoard;
 use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offers;
@@ -47,6 +48,7 @@ final readonly class ItemPage
         private Rates $rates,
         private Forms $forms,
         private Shell $shell,
+        private Talk $talk,
         private ClockInterface $clock,
     ) {
     }
@@ -165,6 +167,7 @@ final readonly class ItemPage
                 $figures->orders,
             ),
             'offers' => $offers,
+            'talk' => $this->talk->about('item', $item->code),
             'today' => $today,
         ];
     }

@@ -9,17 +9,20 @@ use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Contracts\Cache\CacheInterface;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Desk\Drawing\Bars;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Stock\ServedController;
+use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Order\OrderRow;
 use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Spending;
+use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Stock\Served;
 use TallBarrel\Store\Stock\ServedDemand;
 use TallBarrel\Store\Stock\StockFigures;
@@ -38,6 +41,8 @@ final class TodayController extends AbstractController
         ClockInterface $clock,
         CacheInterface $cache,
         WaitingCounts $waiting,
+        Talk $talk,
+        #[CurrentUser] Person $person,
     ): Response {
         $today = $clock->now()->setTime(0, 0);
         $site = $shell->site();
@@ -63,7 +68,7 @@ final class TodayController extends AbstractController
 
         return $this->render('today/today.html.twig', [
             'today' => $today,
-            'entries' => $list->entries($site),
+            'entries' => self::together($list->entries($site), $talk->waitingFor($person)),
             'week' => $this->week($orders->open(), $today, $site?->id),
             'served' => [] === $served ? null : Served::together($served),
             'servedLine' => Sparkline::of(
@@ -91,6 +96,19 @@ final class TodayController extends AbstractController
             'bought' => $overview->bought,
             'boughtMost' => max([1.0, ...array_values($overview->bought)]),
         ]);
+    }
+
+    /**
+     * @param list<TodayEntry> $entries of everybody
+     * @param list<TodayEntry> $asked   of the person alone
+     *
+     * @return list<TodayEntry> what is urgent first
+     */
+    private static function together(array $entries, array $asked): array
+    {
+        $urgent = array_filter($entries, static fn (TodayEntry $entry): bool => $entry->urgent);
+
+        return [...array_values($urgent), ...$asked, ...array_values(array_diff_key($entries, $urgent))];
     }
 
     /**

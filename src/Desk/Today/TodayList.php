@@ -72,6 +72,7 @@ final class TodayList
             ...$this->shortages($found['shortages']),
             ...$this->answers($found['answers'], $found['revisions']),
             ...$this->reminders($found['reminders']),
+            ...$this->requisitions($found['requisitions']),
             ...$this->orders($site),
             ...$this->notNeeded($found['not needed']),
             ...$this->sourcing($found['rounds'], $found['price lists']),
@@ -159,6 +160,14 @@ final class TodayList
                 'SELECT o.number, s.name supplier, o.reminder words, o.remind_on day FROM purchase_order o
                  JOIN supplier s ON s.id = o.supplier_id WHERE o.remind_on <= ?',
                 [$this->clock->now()->format('Y-m-d')],
+            )
+            ->ask(
+                'requisitions',
+                ['words', 'by_name', 'quantity', 'waiting'],
+                'wanted, words',
+                "SELECT r.words, p.name by_name, r.quantity + 0e0 quantity, COALESCE(r.wanted_on, '9999-12-31') wanted,
+                    COUNT(*) OVER () waiting FROM requisition r JOIN person p ON p.id = r.by_id
+                 WHERE r.state = 'asked' ORDER BY wanted, words LIMIT 1",
             )
             ->ask(
                 'wrong forecasts',
@@ -439,6 +448,33 @@ final class TodayList
                 'See the order',
             ),
             $reminders,
+        );
+    }
+
+    /**
+     * @param list<array<string, string|null>> $first the one wanted soonest, and how many there are
+     *
+     * @return list<TodayEntry> what colleagues ask for
+     */
+    private function requisitions(array $first): array
+    {
+        return array_map(
+            fn (array $row): TodayEntry => new TodayEntry(
+                false,
+                '1' === $row['waiting'] ? 'A requisition' : $row['waiting'].' requisitions',
+                sprintf(
+                    '%s asks for %s %s%s.',
+                    explode(' ', (string) $row['by_name'])[0],
+                    $row['quantity'],
+                    $row['words'],
+                    '1' === $row['waiting'] ? '' : ', among others',
+                ),
+                null,
+                '',
+                $this->urls->generate('requisitions'),
+                'Decide',
+            ),
+            $first,
         );
     }
 

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Demo;
 
 use Brick\Math\BigDecimal;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Money\TaxCategory;
 
@@ -48,10 +48,10 @@ final readonly class LarkmoorSuppliers
         return Tax::percent($this->tax, $abroad ? TaxCategory::WithinTheUnion : TaxCategory::Import);
     }
 
-    /** @return list<Adjustment> what every order to them begins with */
+    /** @return list<AllowanceCharge> what every order to them begins with */
     public function adjustments(): array
     {
-        $fee = fn (string $reason, string $amount, ?BigDecimal $below = null): Adjustment => Adjustment::of(
+        $fee = fn (string $reason, string $amount, ?BigDecimal $below = null): AllowanceCharge => AllowanceCharge::of(
             true,
             $reason,
             BigDecimal::of($amount),

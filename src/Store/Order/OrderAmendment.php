@@ -6,7 +6,7 @@ namespace TallBarrel\Store\Order;
 
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Day;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\DocumentSums;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\LineWish;
@@ -16,7 +16,7 @@ use TallBarrel\Store\Person\Person;
  * A revision in draft beside the order in force: what its lines are to become. Nothing of it counts until it is sent.
  *
  * @phpstan-import-type WishData from LineWish
- * @phpstan-import-type AdjustmentData from Adjustment
+ * @phpstan-import-type AllowanceChargeData from AllowanceCharge
  */
 #[ORM\Entity]
 class OrderAmendment
@@ -28,7 +28,7 @@ class OrderAmendment
     #[ORM\Column(type: 'json')]
     private array $wishes = [];
 
-    /** @var list<AdjustmentData> */
+    /** @var list<AllowanceChargeData> */
     #[ORM\Column(type: 'json')]
     private array $adjustments = [];
 
@@ -74,24 +74,24 @@ class OrderAmendment
         $this->wishes = array_map(static fn (LineWish $wish): array => $wish->toArray(), $wishes);
     }
 
-    /** @param list<Adjustment> $adjustments */
+    /** @param list<AllowanceCharge> $adjustments */
     private function adjust(array $adjustments): void
     {
         $this->adjustments = array_map(
-            static fn (Adjustment $adjustment): array => $adjustment->toArray(),
+            static fn (AllowanceCharge $adjustment): array => $adjustment->toArray(),
             $adjustments,
         );
     }
 
-    /** @return list<Adjustment> */
+    /** @return list<AllowanceCharge> */
     public function adjustments(): array
     {
-        return array_map(Adjustment::fromArray(...), $this->adjustments);
+        return array_map(AllowanceCharge::fromArray(...), $this->adjustments);
     }
 
     /**
      * @param list<LineWish>   $wishes      of every line there is to be
-     * @param list<Adjustment> $adjustments all there are to be
+     * @param list<AllowanceCharge> $adjustments all there are to be
      */
     public function change(
         array $wishes,

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Order;
 
 use Doctrine\ORM\Mapping as ORM;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Core\Ordering\StatedLine;
 use TallBarrel\Store\Person\Person;
@@ -14,10 +14,10 @@ use TallBarrel\Store\Person\Person;
  * An order as it stood when it was sent.
  *
  * @phpstan-import-type StatedData from StatedLine
- * @phpstan-import-type AdjustmentData from Adjustment
+ * @phpstan-import-type AllowanceChargeData from AllowanceCharge
  *
  * @phpstan-type Snapshot array{facts: array<string, string>, deliveryTerms: string, wantedOn: string, note: string,
- *      lines: list<StatedData>, adjustments?: list<AdjustmentData>}
+ *      lines: list<StatedData>, adjustments?: list<AllowanceChargeData>}
  */
 #[ORM\Entity(readOnly: true)]
 class OrderRevision
@@ -54,7 +54,7 @@ class OrderRevision
                 $order->lines(),
             ),
             'adjustments' => array_map(
-                static fn (Adjustment $adjustment): array => $adjustment->toArray(),
+                static fn (AllowanceCharge $adjustment): array => $adjustment->toArray(),
                 $order->adjustments(),
             ),
         ]);
@@ -73,7 +73,7 @@ class OrderRevision
     public function adjusted(): array
     {
         return array_map(
-            static fn (array $data): string => Adjustment::fromArray($data)->words(),
+            static fn (array $data): string => AllowanceCharge::fromArray($data)->words(),
             $this->snapshot['adjustments'] ?? [],
         );
     }

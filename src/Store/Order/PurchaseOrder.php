@@ -9,7 +9,7 @@ use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Day;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\DocumentSums;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
@@ -29,7 +29,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 /**
  * What we send to a supplier.
  *
- * @phpstan-import-type AdjustmentData from Adjustment
+ * @phpstan-import-type AllowanceChargeData from AllowanceCharge
  */
 #[ORM\Entity]
 #[ORM\Index(columns: ['state', 'wanted_on'], name: 'order_by_state')]
@@ -63,7 +63,7 @@ class PurchaseOrder implements PlanningRestsOnIt
     #[ORM\Column(length: 2, enumType: TaxCategory::class)]
     private TaxCategory $taxCategory;
 
-    /** @var list<AdjustmentData> charges on all of it and allowances off it */
+    /** @var list<AllowanceChargeData> charges on all of it and allowances off it */
     #[ORM\Column(type: 'json')]
     private array $adjustments = [];
 
@@ -152,7 +152,7 @@ class PurchaseOrder implements PlanningRestsOnIt
     }
 
     /**
-     * @param list<Adjustment> $adjustments all there are to be
+     * @param list<AllowanceCharge> $adjustments all there are to be
      *
      * @throws Refused if it is no longer a draft
      */
@@ -160,7 +160,7 @@ class PurchaseOrder implements PlanningRestsOnIt
     {
         $this->mustBeEditable();
         $this->adjustments = array_map(
-            static fn (Adjustment $adjustment): array => $adjustment->toArray(),
+            static fn (AllowanceCharge $adjustment): array => $adjustment->toArray(),
             $adjustments,
         );
     }
@@ -512,10 +512,10 @@ class PurchaseOrder implements PlanningRestsOnIt
         return Tax::percent($this->taxPercent, $this->taxCategory);
     }
 
-    /** @return list<Adjustment> */
+    /** @return list<AllowanceCharge> */
     public function adjustments(): array
     {
-        return array_map(Adjustment::fromArray(...), $this->adjustments);
+        return array_map(AllowanceCharge::fromArray(...), $this->adjustments);
     }
 
     /** What carriage costs by the supplier's tariff, in their currency. */

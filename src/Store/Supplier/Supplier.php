@@ -9,7 +9,7 @@ use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
@@ -28,7 +28,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 /**
  * Who sells to us.
  *
- * @phpstan-import-type AdjustmentData from Adjustment
+ * @phpstan-import-type AllowanceChargeData from AllowanceCharge
  */
 #[ORM\Entity]
 class Supplier implements PlanningRestsOnIt
@@ -64,7 +64,7 @@ class Supplier implements PlanningRestsOnIt
     #[ORM\Column(length: 2, enumType: TaxCategory::class)]
     private TaxCategory $taxCategory = TaxCategory::ZeroRated;
 
-    /** @var list<AdjustmentData> charges and allowances that every order to them begins with */
+    /** @var list<AllowanceChargeData> charges and allowances that every order to them begins with */
     #[ORM\Column(type: 'json')]
     private array $standingAdjustments = [];
 
@@ -213,19 +213,19 @@ class Supplier implements PlanningRestsOnIt
         $this->taxCategory = $tax->category;
     }
 
-    /** @param list<Adjustment> $adjustments */
+    /** @param list<AllowanceCharge> $adjustments */
     public function adjusts(array $adjustments): void
     {
         $this->standingAdjustments = array_map(
-            static fn (Adjustment $adjustment): array => $adjustment->toArray(),
+            static fn (AllowanceCharge $adjustment): array => $adjustment->toArray(),
             $adjustments,
         );
     }
 
-    /** @return list<Adjustment> */
+    /** @return list<AllowanceCharge> */
     public function standingAdjustments(): array
     {
-        return array_map(Adjustment::fromArray(...), $this->standingAdjustments);
+        return array_map(AllowanceCharge::fromArray(...), $this->standingAdjustments);
     }
 
     /** @throws InvalidValue */

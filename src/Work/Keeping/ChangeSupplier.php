@@ -6,7 +6,7 @@ namespace TallBarrel\Work\Keeping;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Problems;
@@ -70,11 +70,11 @@ final readonly class ChangeSupplier
         }
     }
 
-    /** @param list<Adjustment> $adjustments that every order to them begins with; all there are to be */
+    /** @param list<AllowanceCharge> $adjustments that every order to them begins with; all there are to be */
     public function adjust(Supplier $supplier, array $adjustments, Person $person): void
     {
         $supplier->adjusts($adjustments);
-        $words = array_map(static fn (Adjustment $one): string => $one->words(), $adjustments);
+        $words = array_map(static fn (AllowanceCharge $one): string => $one->words(), $adjustments);
         $this->audit->note(
             $person,
             'supplier '.$supplier->code,

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Ordering;
 
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Ordering\LineWish;
 use TallBarrel\Store\Site\Site;
 
@@ -14,7 +14,7 @@ final readonly class AmendmentChanges
     /**
      * @param array<int, LineWish> $wishes by their place among those of the revision
      * @param Site                 $site   for what is added
-     * @param list<Adjustment>     $adjustments all there are to be
+     * @param list<AllowanceCharge>     $adjustments all there are to be
      */
     public function __construct(
         public int $version,

@@ -16,7 +16,6 @@ use TallBarrel\Core\Ordering\PastedLines;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Sourcing\PriceBreaks;
-use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\OfferPrices;
@@ -37,7 +36,7 @@ final readonly class EditOrder
         private Sites $sites,
         private OfferWanted $wanted,
         private Audit $audit,
-        private Agreements $agreements,
+        private PutOnOrder $lines,
         private OfferPrices $prices,
         private ClockInterface $clock,
     ) {
@@ -154,7 +153,7 @@ final readonly class EditOrder
                 }
                 continue;
             }
-            $price = $this->priceOf($line, $change);
+            $price = self::priceOf($line, $change);
             $problems->apply(
                 'quantity-'.$line->id,
                 static fn () => $line->change($change->packs, $price, $change->discount),
@@ -172,18 +171,13 @@ final readonly class EditOrder
     }
 
     /** Untouched, the price follows the breaks; typed, it stands. */
-    private function priceOf(OrderLine $line, LineChange $change): BigDecimal
+    private static function priceOf(OrderLine $line, LineChange $change): BigDecimal
     {
-        $was = $line->listPrice();
-        $price = $change->price ?? $was;
-        if (null === $line->offer || $change->packs->isEqualTo($line->packs()) || !$price->isEqualTo($was)) {
-            return $price;
-        }
-        $breaks = $line->offer->prices();
+        $price = $change->price ?? $line->listPrice();
 
-        return $was->isEqualTo($breaks->priceFor($line->packs()))
-            ? $breaks->priceFor($change->packs)
-            : $price;
+        return $change->packs->isEqualTo($line->packs()) || !$price->isEqualTo($line->listPrice())
+            ? $price
+            : PutOnOrder::following($line, $change->packs);
     }
 
     /**
@@ -277,11 +271,7 @@ final readonly class EditOrder
         }
     }
 
-    /**
-     * What stands on the order already is raised; the price follows the breaks where it did before.
-     *
-     * @throws InvalidValue if they do not sell it so
-     */
+    /** @throws InvalidValue if they do not sell it so */
     private function fromOffer(
         PurchaseOrder $order,
         Offer $offer,
@@ -291,30 +281,17 @@ final readonly class EditOrder
         SavedOrder $saved,
         ?\DateTimeImmutable $day = null,
     ): void {
-        $this->wanted->mustBeSold($offer, $packs);
-        foreach ($order->lines() as $line) {
-            $sameDay = null === $day || Day::isSame($day, $line->wantedOn());
-            if ($line->offer === $offer && $line->site === $site && $sameDay) {
-                $sum = $line->packs()->plus($packs);
-                $line->change($sum, $price ?? $this->priceOf($line, new LineChange($sum, null)));
-                $saved->say(
-                    sprintf(
-                        '%s stood on line %d already; it is %s %s now.',
-                        $offer->item->code,
-                        $line->position,
-                        $sum->strippedOfTrailingZeros(),
-                        $line->pack()->named($sum),
-                    ),
-                );
-
-                return;
-            }
-        }
-        $line = OrderLine::fromOffer($order, $offer, $site, $packs);
-        $this->agreements->attach($line, $this->clock->now());
-        $line->wantFor($day);
-        if (null !== $price) {
-            $line->change($packs, $price);
+        $put = $this->lines->put($order, $offer, $site, $packs, $price, $day);
+        if ($put->raised) {
+            $saved->say(
+                sprintf(
+                    '%s stood on line %d already; it is %s %s now.',
+                    $offer->item->code,
+                    $put->line->position,
+                    $put->line->packs()->strippedOfTrailingZeros(),
+                    $put->line->pack()->named($put->line->packs()),
+                ),
+            );
         }
     }
 

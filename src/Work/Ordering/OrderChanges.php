@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Ordering;
 
 use Brick\Math\BigDecimal;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\PastedLines;
 use TallBarrel\Core\Problems;
@@ -19,7 +19,7 @@ final readonly class OrderChanges
      * @param array<int, BigDecimal>  $picked   packs by offer, from the supplier's own list
      * @param int|null                $site     for what is added; null for where the others go
      * @param bool                    $sweep    whether lines of a quantity of 0 go
-     * @param list<Adjustment>|null   $adjustments all there are to be; null for as they were
+     * @param list<AllowanceCharge>|null   $adjustments all there are to be; null for as they were
      * @param Tax|null                $tax      of all lines that have none of their own; null for as it was
      * @param Problems $problems what could not even be read; nothing is saved then, but the rest is checked too
      */

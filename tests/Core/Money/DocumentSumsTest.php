@@ -9,7 +9,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\AdjustedSum;
-use TallBarrel\Core\Money\Adjustment;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\DocumentSums;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PriceDiscount;
@@ -27,16 +27,16 @@ final class DocumentSumsTest extends TestCase
         return [Money::of($amount, $currency), Tax::percent($percent)];
     }
 
-    private static function charge(string $amount, ?string $below = null, string $tax = '25'): Adjustment
+    private static function charge(string $amount, ?string $below = null, string $tax = '25'): AllowanceCharge
     {
         $below = null === $below ? null : BigDecimal::of($below);
 
-        return Adjustment::of(true, 'Packing', BigDecimal::of($amount), null, Tax::percent($tax), $below);
+        return AllowanceCharge::of(true, 'Packing', BigDecimal::of($amount), null, Tax::percent($tax), $below);
     }
 
-    private static function off(string $percent, string $tax = '25'): Adjustment
+    private static function off(string $percent, string $tax = '25'): AllowanceCharge
     {
-        return Adjustment::of(false, 'Trade discount', null, BigDecimal::of($percent), Tax::percent($tax));
+        return AllowanceCharge::of(false, 'Trade discount', null, BigDecimal::of($percent), Tax::percent($tax));
     }
 
     /** @return array<string, string> */
@@ -137,7 +137,7 @@ final class DocumentSumsTest extends TestCase
     public function testAdjustmentsComeBackAsTheyWereKept(): void
     {
         foreach ([self::charge('12.50', '250'), self::off('2.5', '0')] as $adjustment) {
-            $back = Adjustment::fromArray($adjustment->toArray());
+            $back = AllowanceCharge::fromArray($adjustment->toArray());
             self::assertSame($adjustment->toArray(), $back->toArray());
             self::assertSame($adjustment->words(), $back->words());
         }
@@ -150,10 +150,10 @@ final class DocumentSumsTest extends TestCase
     {
         $tax = Tax::percent(0);
         yield 'no reason' => [
-            static fn () => Adjustment::of(true, ' ', BigDecimal::one(), null, $tax),
+            static fn () => AllowanceCharge::of(true, ' ', BigDecimal::one(), null, $tax),
             'what it is for',
         ];
-        yield 'no amount' => [static fn () => Adjustment::of(true, 'Fee', null, null, $tax), 'How much is “Fee”'];
+        yield 'no amount' => [static fn () => AllowanceCharge::of(true, 'Fee', null, null, $tax), 'How much is “Fee”'];
         yield 'nothing' => [static fn () => self::charge('0'), '“Packing” is 0; expected above 0'];
         yield 'too much off' => [static fn () => self::off('100.1'), 'takes 100.1 % off'];
         yield 'a rate of nothing' => [static fn () => Tax::of(TaxCategory::Standard, 0), 'needs a rate above 0'];

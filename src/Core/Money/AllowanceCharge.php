@@ -12,10 +12,10 @@ use TallBarrel\Core\InvalidValue;
  * A charge on a whole document, or an allowance off it: an amount, or percents of its lines; perhaps only while these
  * come to less than something (a fee for small orders).
  *
- * @phpstan-type AdjustmentData array{kind: string, reason: string, amount: ?string, percent: ?string, below: ?string,
- *      category: string, tax: string}
+ * @phpstan-type AllowanceChargeData array{kind: string, reason: string, amount: ?string, percent: ?string,
+ *      below: ?string, category: string, tax: string}
  */
-final readonly class Adjustment
+final readonly class AllowanceCharge
 {
     private const CHARGE = 'charge';
     private const ALLOWANCE = 'allowance';
@@ -66,7 +66,7 @@ final readonly class Adjustment
         return new self($isCharge, $reason, null === $percent ? $amount : null, $percent, $tax, $below);
     }
 
-    /** @param AdjustmentData $data */
+    /** @param AllowanceChargeData $data */
     public static function fromArray(array $data): self
     {
         $decimal = static fn (?string $figure): ?BigDecimal => null === $figure ? null : BigDecimal::of($figure);
@@ -81,7 +81,7 @@ final readonly class Adjustment
         );
     }
 
-    /** @return AdjustmentData */
+    /** @return AllowanceChargeData */
     public function toArray(): array
     {
         $text = static fn (?BigNumber $figure): ?string => null === $figure ? null : (string) $figure;
