@@ -67,7 +67,13 @@ final readonly class OrderPage
         $supplierOrders = array_filter($this->rows->open(), $others);
         $editable = $order->state()->isEditable() && $this->security->isGranted('ROLE_BUY');
 
-        $budget = $this->budgets->standing(
+        $early = in_array(
+            $order->state(),
+            [OrderState::Draft, OrderState::AwaitingApproval, OrderState::Approved],
+            true,
+        );
+        $answers = null === $order->sentAt() ? null : $this->amendments->amendmentAndAnswers($order);
+        $budget = !$early ? null : $this->budgets->standing(
             // The order is spoken for already: only its months are asked for.
             array_map(
                 static fn (Money $amount): Money => $amount->multipliedBy(0),
@@ -95,20 +101,20 @@ final readonly class OrderPage
             'sites' => $this->shell->sites(),
             'history' => $this->audit->of($order->number),
             'talk' => $this->talk->about('order', $order->number),
-            'documents' => $this->orders->documents($order),
+            'documents' => null === $order->sentAt() ? [] : $this->orders->documents($order),
             'revisions' => $this->revisions($order),
-            'amendment' => $order->state()->isOpen() ? $this->amendments->of($order) : null,
-            'answers' => null === $order->sentAt() ? [] : $this->amendments->answers($order),
+            'amendment' => $order->state()->isOpen() ? $answers['amendment'] ?? null : null,
+            'answers' => $answers['answers'] ?? [],
             'life' => $this->life($order, $person instanceof Person && $person->maySpend($order->homeTotal())),
-            'budget' => $budget->use,
-            'month' => $budget->month,
+            'budget' => $budget?->use,
+            'month' => $budget?->month,
             'categoryBudgets' => array_intersect_key(
-                $budget->categories,
+                $budget->categories ?? [],
                 array_flip(
                     array_map(static fn (OrderLine $line): string => $line->item?->category() ?? '', $order->lines()),
                 ),
             ),
-            'cutOff' => $this->data->orderDays()[$order->supplier->id]->nextCutOff($now),
+            'cutOff' => $early ? $this->data->orderDays()[$order->supplier->id]->nextCutOff($now) : null,
             'payments' => $terms?->payments($totals->total, $order->sentAt() ?? $now, $order->dueOn()) ?? [],
             'discountBy' => $terms?->discountUntil($order->dueOn()),
             'discounted' => null === $terms || $terms->discountPercent->isZero()

@@ -6,12 +6,10 @@ namespace TallBarrel\Desk\Talk;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
-use TallBarrel\Desk\Today\TodayEntry;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
-use TallBarrel\Store\Talk\QuestionState;
 use TallBarrel\Store\Talk\TalkLine;
 use TallBarrel\Store\Talk\TalkLines;
 
@@ -27,7 +25,7 @@ final readonly class Talk
 
     public function __construct(
         private EntityManagerInterface $entities,
-        private TalkLines $remarks,
+        private TalkLines $lines,
         private UrlGeneratorInterface $urls,
     ) {
     }
@@ -50,46 +48,19 @@ final readonly class Talk
         return $this->urls->generate($kind, [self::KINDS[$kind][1] ?? 'id' => $key]);
     }
 
-    /** @return array{string, string} */
-    private static function parts(string $subject): array
+    /** @return array{string, string} what it is, and which */
+    public static function parts(string $subject): array
     {
         $parts = explode(' ', $subject, 2);
 
         return [$parts[0], $parts[1] ?? ''];
     }
 
-    /** @return list<TodayEntry> what waits for this person's word */
-    public function waitingFor(Person $person): array
-    {
-        return array_map(
-            fn (TalkLine $remark): TodayEntry => new TodayEntry(
-                false,
-                QuestionState::Open === $remark->state()
-                    ? $remark->by->firstName().' asks you'
-                    : ($remark->to?->firstName() ?? '').' has answered you',
-                sprintf(
-                    '%s: “%s”',
-                    self::parts($remark->subject)[1],
-                    mb_strimwidth((string) preg_replace('/\s+/', ' ', $remark->words), 0, 110, '…'),
-                ),
-                null,
-                '',
-                $this->path($remark->subject).'#talk',
-                QuestionState::Open === $remark->state() ? 'Answer' : 'Read it',
-            ),
-            $this->remarks->waitingFor($person),
-        );
-    }
-
-    /** @return array{subject: string, remarks: list<TalkLine>, people: list<Person>} */
+    /** @return array{subject: string, lines: list<TalkLine>, people: list<Person>} */
     public function about(string $kind, string|int $key): array
     {
         $subject = $kind.' '.$key;
 
-        return [
-            'subject' => $subject,
-            'remarks' => $this->remarks->about($subject),
-            'people' => $this->entities->getRepository(Person::class)->findBy([], ['name' => 'ASC']),
-        ];
+        return ['subject' => $subject] + $this->lines->about($subject);
     }
 }

@@ -16,7 +16,6 @@ use TallBarrel\Desk\Drawing\Bars;
 use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Stock\ServedController;
-use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Order\OrderRow;
@@ -41,7 +40,6 @@ final class TodayController extends AbstractController
         ClockInterface $clock,
         CacheInterface $cache,
         WaitingCounts $waiting,
-        Talk $talk,
         #[CurrentUser] Person $person,
     ): Response {
         $today = $clock->now()->setTime(0, 0);
@@ -68,7 +66,7 @@ final class TodayController extends AbstractController
 
         return $this->render('today/today.html.twig', [
             'today' => $today,
-            'entries' => self::together($list->entries($site), $talk->waitingFor($person)),
+            'entries' => $list->entriesFor($site, $person),
             'week' => $this->week($orders->open(), $today, $site?->id),
             'served' => [] === $served ? null : Served::together($served),
             'servedLine' => Sparkline::of(
@@ -96,19 +94,6 @@ final class TodayController extends AbstractController
             'bought' => $overview->bought,
             'boughtMost' => max([1.0, ...array_values($overview->bought)]),
         ]);
-    }
-
-    /**
-     * @param list<TodayEntry> $entries of everybody
-     * @param list<TodayEntry> $asked   of the person alone
-     *
-     * @return list<TodayEntry> what is urgent first
-     */
-    private static function together(array $entries, array $asked): array
-    {
-        $urgent = array_filter($entries, static fn (TodayEntry $entry): bool => $entry->urgent);
-
-        return [...array_values($urgent), ...$asked, ...array_values(array_diff_key($entries, $urgent))];
     }
 
     /**

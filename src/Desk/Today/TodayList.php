@@ -14,16 +14,19 @@ use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Desk\Drawing\Barrel;
+use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\StockFigures;
+use TallBarrel\Store\Talk\QuestionState;
 
 /**
  * What needs a person now, most pressing first.
@@ -53,6 +56,7 @@ final class TodayList
         private readonly Agreements $agreements,
         private readonly WaitingCounts $waiting,
         private readonly Invoices $invoices,
+        private readonly Talk $subjects,
     ) {
     }
 
@@ -62,15 +66,22 @@ final class TodayList
         return $this->known[$site->id ?? 0] ??= $this->read($site);
     }
 
-    /** @return list<TodayEntry> */
-    private function read(?Site $site): array
+    /** @return list<TodayEntry> with what waits for this person's word */
+    public function entriesFor(?Site $site, Person $person): array
     {
-        $found = $this->found($site);
+        return $this->read($site, $person);
+    }
+
+    /** @return list<TodayEntry> */
+    private function read(?Site $site, ?Person $person = null): array
+    {
+        $found = $this->found($site, $person);
 
         return [
             ...$this->stopped($site),
             ...$this->shortages($found['shortages']),
             ...$this->answers($found['answers'], $found['revisions']),
+            ...$this->talk($found['talk']),
             ...$this->reminders($found['reminders']),
             ...$this->requisitions($found['requisitions']),
             ...$this->orders($site),
@@ -83,7 +94,7 @@ final class TodayList
     }
 
     /** @return array<string, list<array<string, string|null>>> */
-    private function found(?Site $site): array
+    private function found(?Site $site, ?Person $person): array
     {
         $here = [$site?->id, $site?->id];
 
@@ -152,6 +163,15 @@ final class TodayList
                 'SELECT o.number, s.name supplier, p.name by_name, o.revision + 1 revision FROM order_amendment m
                  JOIN purchase_order o ON o.id = m.order_id JOIN supplier s ON s.id = o.supplier_id
                  JOIN person p ON p.id = m.by_id WHERE m.waiting = 1',
+            )
+            ->ask(
+                'talk',
+                ['id', 'subject', 'words', 'asks', 'answers', 'state'],
+                'id',
+                "SELECT t.id, t.subject, LEFT(t.words, 200) words, b.name asks, p.name answers, t.state
+                 FROM talk_line t JOIN person b ON b.id = t.by_id JOIN person p ON p.id = t.to_id
+                 WHERE (t.state = 'open' AND t.to_id = ?) OR (t.state = 'answered' AND t.by_id = ?)",
+                [$person?->id, $person?->id],
             )
             ->ask(
                 'reminders',
@@ -428,6 +448,34 @@ final class TodayList
                 $revisions,
             ),
         ];
+    }
+
+    /**
+     * @param list<array<string, string|null>> $talk
+     *
+     * @return list<TodayEntry> what a colleague asks, and answers that came
+     */
+    private function talk(array $talk): array
+    {
+        return array_map(function (array $row): TodayEntry {
+            $first = static fn (?string $name): string => explode(' ', (string) $name)[0];
+            $subject = (string) $row['subject'];
+            $open = QuestionState::Open->value === $row['state'];
+
+            return new TodayEntry(
+                false,
+                $open ? $first($row['asks']).' asks you' : $first($row['answers']).' has answered you',
+                sprintf(
+                    '%s: “%s”',
+                    Talk::parts($subject)[1],
+                    mb_strimwidth((string) preg_replace('/\s+/', ' ', (string) $row['words']), 0, 110, '…'),
+                ),
+                null,
+                '',
+                $this->subjects->path($subject).'#talk',
+                $open ? 'Answer' : 'Read it',
+            );
+        }, $talk);
     }
 
     /**

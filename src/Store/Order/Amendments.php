@@ -37,6 +37,35 @@ final readonly class Amendments
     /** @return list<OrderAnswer> the latest first */
     public function answers(PurchaseOrder $order): array
     {
-        return $this->entities->getRepository(OrderAnswer::class)->findBy(['order' => $order], ['id' => 'DESC']);
+        return $this->amendmentAndAnswers($order)['answers'];
+    }
+
+    /** @return array{amendment: OrderAmendment|null, answers: list<OrderAnswer>} answers: the latest first */
+    public function amendmentAndAnswers(PurchaseOrder $order): array
+    {
+        /** @var list<OrderAmendment|OrderAnswer|PurchaseOrder|null> $found */
+        $found = $this->entities
+            ->createQuery(
+                sprintf(
+                    'SELECT o, m, a FROM %s o LEFT JOIN %s m WITH m.order = o LEFT JOIN %s a WITH a.order = o
+                     WHERE o = :order ORDER BY a.id DESC',
+                    PurchaseOrder::class,
+                    OrderAmendment::class,
+                    OrderAnswer::class,
+                ),
+            )
+            ->setParameter('order', $order)
+            ->getResult();
+        $amendment = null;
+        $answers = [];
+        foreach ($found as $one) {
+            if ($one instanceof OrderAmendment) {
+                $amendment = $one;
+            } elseif ($one instanceof OrderAnswer) {
+                $answers[$one->id] = $one;
+            }
+        }
+
+        return ['amendment' => $amendment, 'answers' => array_values($answers)];
     }
 }

@@ -26,7 +26,11 @@ final readonly class Orders
     {
         /** @var PurchaseOrder|null $order */
         $order = $this->withLines()
-            ->addSelect('a', 'c')
+            ->addSelect('a', 'c', 'contact', 'address')
+            ->leftJoin('s.contacts', 'contact')
+            ->leftJoin('s.addresses', 'address')
+            ->addOrderBy('contact.id')
+            ->addOrderBy('address.id')
             ->leftJoin('o.approvedBy', 'a')
             ->leftJoin('l.agreement', 'c')
             ->where('o.number = :number')

@@ -9,49 +9,43 @@ use TallBarrel\Store\Person\Person;
 
 final readonly class TalkLines
 {
-    /** So many of a subject are shown. */
-    private const MOST = 100;
-
     public function __construct(private EntityManagerInterface $entities)
     {
     }
 
-    /** @return list<TalkLine> what this person has not answered, and answers to them that they have not settled */
-    public function waitingFor(Person $person): array
-    {
-        /** @var list<TalkLine> $remarks */
-        $remarks = $this->entities
-            ->createQuery(
-                sprintf(
-                    "SELECT r, b, t FROM %s r JOIN r.by b JOIN r.to t
-                     WHERE (r.state = 'open' AND r.to = :person) OR (r.state = 'answered' AND r.by = :person)
-                     ORDER BY r.id",
-                    TalkLine::class,
-                ),
-            )
-            ->setParameter('person', $person)
-            ->setMaxResults(self::MOST)
-            ->getResult();
-
-        return $remarks;
-    }
-
-    /** @return list<TalkLine> the first first */
+    /**
+     * @return array{lines: list<TalkLine>, people: list<Person>} what was said of a subject, the first first, and
+     *      everybody, who may be asked
+     */
     public function about(string $subject): array
     {
-        /** @var list<TalkLine> $remarks */
-        $remarks = $this->entities
+        $lines = $people = [];
+        /** @var list<Person|TalkLine|null> $found everybody, each followed by what they said */
+        $found = $this->entities
             ->createQuery(
                 sprintf(
-                    'SELECT r, b, t FROM %s r JOIN r.by b LEFT JOIN r.to t WHERE r.subject = :subject
-                     ORDER BY r.id DESC',
+                    'SELECT p, l FROM %s p LEFT JOIN %s l WITH l.by = p AND l.subject = :subject ORDER BY p.name, l.id',
+                    Person::class,
                     TalkLine::class,
                 ),
             )
             ->setParameter('subject', $subject)
-            ->setMaxResults(self::MOST)
             ->getResult();
+        foreach ($found as $one) {
+            if ($one instanceof Person) {
+                $people[$one->id] = $one;
+            } elseif (null !== $one) {
+                $lines[$one->id] = $one;
+            }
+        }
+        ksort($lines);
 
-        return array_reverse($remarks);
+        return ['lines' => array_values($lines), 'people' => array_values($people)];
+    }
+
+    /** @return list<TalkLine> of a subject */
+    public function of(string $subject): array
+    {
+        return $this->entities->getRepository(TalkLine::class)->findBy(['subject' => $subject]);
     }
 }

@@ -19,7 +19,7 @@ final readonly class TalkAbout
     public function __construct(
         private EntityManagerInterface $entities,
         private AllOrNothing $whole,
-        private TalkLines $remarks,
+        private TalkLines $lines,
         private ClockInterface $clock,
     ) {
     }
@@ -44,8 +44,8 @@ final readonly class TalkAbout
             throw new Refused('Asking oneself waits for nobody; choose a colleague, or nobody.');
         }
         $this->whole->take(function () use ($subject, $by, $words, $to): void {
-            foreach ($this->remarks->about($subject) as $remark) {
-                $remark->isAnsweredBy($by);
+            foreach ($this->lines->of($subject) as $line) {
+                $line->isAnsweredBy($by);
             }
             $this->entities->persist(new TalkLine($subject, $by, $this->clock->now(), $words, $to));
         });
@@ -55,10 +55,10 @@ final readonly class TalkAbout
     public function settle(int $id, Person $person): TalkLine
     {
         return $this->whole->take(function () use ($id, $person): TalkLine {
-            $remark = $this->entities->find(TalkLine::class, $id) ?? throw new Refused('That is gone.');
-            $remark->settle($person);
+            $line = $this->entities->find(TalkLine::class, $id) ?? throw new Refused('That is gone.');
+            $line->settle($person);
 
-            return $remark;
+            return $line;
         });
     }
 }
