@@ -29,13 +29,15 @@ final class Version20261126090000 extends AbstractMigration
             ADD adjustments JSON NOT NULL DEFAULT '[]', ADD their_reference VARCHAR(40) NOT NULL DEFAULT '',
             ADD reminder VARCHAR(200) NOT NULL DEFAULT '', ADD remind_on DATE DEFAULT NULL");
         $this->addSql("ALTER TABLE supplier ADD tax_category VARCHAR(2) NOT NULL DEFAULT 'Z',
-            ADD standing_adjustments JSON NOT NULL DEFAULT '[]'");
+            ADD standing_adjustments JSON NOT NULL DEFAULT '[]', ADD paper_language VARCHAR(2) NOT NULL DEFAULT 'en',
+            ADD paper_prices TINYINT(1) NOT NULL DEFAULT 1");
         foreach (['purchase_order', 'supplier'] as $table) {
             $this->addSql("UPDATE {$table} SET tax_category = 'S' WHERE tax_percent > 0");
         }
         $this->addSql('ALTER TABLE purchase_order ALTER tax_category DROP DEFAULT, ALTER adjustments DROP DEFAULT,
             ALTER their_reference DROP DEFAULT, ALTER reminder DROP DEFAULT');
-        $this->addSql('ALTER TABLE supplier ALTER tax_category DROP DEFAULT, ALTER standing_adjustments DROP DEFAULT');
+        $this->addSql('ALTER TABLE supplier ALTER tax_category DROP DEFAULT, ALTER standing_adjustments DROP DEFAULT,
+            ALTER paper_language DROP DEFAULT, ALTER paper_prices DROP DEFAULT');
         $this->addSql('CREATE TABLE order_amendment (order_id INT NOT NULL, by_id INT NOT NULL,
             begun_at DATETIME NOT NULL,
             revision INT NOT NULL, version INT DEFAULT 1 NOT NULL, wishes JSON NOT NULL, adjustments JSON NOT NULL,

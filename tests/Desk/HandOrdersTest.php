@@ -25,6 +25,19 @@ final class HandOrdersTest extends DeskTestCase
         return array_diff_key($values, ['_token' => 1]);
     }
 
+    /** The words of the order as it went out last. */
+    private function paper(string $number): string
+    {
+        $path = (string) $this->see('/orders/'.$number)->filter('a[href*="/sent/"]')->first()->attr('href');
+        $this->browser->request('GET', $path);
+        $paper = (string) tempnam(sys_get_temp_dir(), 'paper');
+        file_put_contents($paper, $this->browser->getResponse()->getContent());
+        $words = (string) shell_exec('pdftotext -layout '.escapeshellarg($paper).' -');
+        unlink($paper);
+
+        return $words;
+    }
+
     /** @return list<int> of the lines */
     private function ids(string $number): array
     {
@@ -418,12 +431,8 @@ final class HandOrdersTest extends DeskTestCase
         $this->post('/orders/PO-1082', ['email' => 'o@lumen.example', 'do' => 'send'] + $this->form('PO-1082'));
         $page = $this->see('/orders/PO-1082')->text();
         self::assertStringContainsString('38.00 less 10 % · tax 25 % · to them: Flat, please. · for us: For', $page);
-        $paper = tempnam(sys_get_temp_dir(), 'paper');
-        $this->browser->request('GET', $this->browser->getCrawler()->filter('a[href*="/sent/"]')->attr('href') ?? '');
-        file_put_contents((string) $paper, $this->browser->getResponse()->getContent());
-        $words = (string) shell_exec('pdftotext -layout '.escapeshellarg((string) $paper).' -');
-        unlink((string) $paper);
-        foreach (['Flat, please.', '38.00 less 10 %', 'Small order', 'Year-end 2 %', 'tax 25 %'] as $part) {
+        $words = $this->paper('PO-1082');
+        foreach (['Flat, please.', '38.00 less 10 %', 'Small order', 'Year-end 2 %', 'Tax 25 %'] as $part) {
             self::assertStringContainsString($part, $words);
         }
         self::assertStringNotContainsString('For the fair', $words, 'that is for us');
@@ -479,5 +488,94 @@ final class HandOrdersTest extends DeskTestCase
         );
         $remember('', '');
         self::assertStringNotContainsString('Ask for the pallet', $this->see('/')->text());
+    }
+
+    /** @return list<string> code and packs of the lines */
+    private function inShort(string $number): array
+    {
+        return array_map(
+            static fn (mixed $line): string => is_string($line) ? $line : self::fail('No line.'),
+            $this->connection()->fetchFirstColumn(
+                "SELECT CONCAT(i.code, ' ', l.packs + 0e0) FROM order_line l
+                 JOIN purchase_order o ON o.id = l.order_id JOIN item i ON i.id = l.item_id
+                 WHERE o.number = ? ORDER BY l.position",
+                [$number],
+            ),
+        );
+    }
+
+    public function testAnEarlierOrderIsBoughtOnceMoreAtTodaysPrices(): void
+    {
+        $this->as('rowan');
+        $number = $this->begin('OSTREL');
+        $earlier = $this->see('/orders/'.$number.'/earlier');
+        self::assertStringContainsString('PO-1079', $earlier->text());
+        self::assertCount(0, $earlier->filter('button[value="copy '.$number.'"]'), 'not itself');
+        $this->connection()->executeStatement(
+            "UPDATE offer f JOIN order_line l ON l.offer_id = f.id JOIN purchase_order o ON o.id = l.order_id
+             SET f.blocked = 1 WHERE o.number = 'PO-1079' AND l.position = 1",
+        );
+        $this->entities()->clear();
+        $this->post('/orders/'.$number, ['do' => 'copy PO-1079', 'note' => 'Typed before.'] + $this->form($number));
+        $this->browser->followRedirect();
+        self::assertStringContainsString('is left out: The offer of', $this->text());
+        self::assertStringContainsString('Typed before.', $this->text());
+        $was = $this->inShort('PO-1079');
+        $first = explode(' ', $was[0])[0];
+        $expected = array_values(
+            array_filter($was, static fn (string $one): bool => !str_starts_with($one, $first.' ')),
+        );
+        self::assertNotSame([], $expected);
+        self::assertSame($expected, $this->inShort($number));
+        $this->post('/orders/'.$number, ['do' => 'copy PO-1082'] + $this->form($number));
+        self::assertStringContainsString('is no other order to Ostrel', $this->see('/orders/'.$number)->text());
+    }
+
+    public function testADraftIsTakenInAndLinesAreSetApart(): void
+    {
+        $this->as('rowan');
+        [$first, $second] = $this->ids('PO-1082');
+        $form = array_replace_recursive($this->form('PO-1082'), ['discount' => [$second => '5 %']]);
+        $this->post('/orders/PO-1082', ['do' => 'split', 'remove' => [$second => '1']] + $form);
+        self::assertResponseRedirects();
+        $apart = basename((string) $this->browser->getResponse()->headers->get('Location'));
+        self::assertNotSame('PO-1082', $apart);
+        self::assertSame(['BOT-500S 3'], $this->inShort('PO-1082'));
+        self::assertSame(['PK-LBH-S 2'], $this->inShort($apart));
+        self::assertStringContainsString('less 5 %', $this->see('/orders/'.$apart)->text());
+        $this->post('/orders/PO-1082', ['do' => 'split', 'remove' => [$first => '1']] + $this->form('PO-1082'));
+        self::assertStringContainsString('Tick some of the lines, not all', $this->see('/orders/PO-1082')->text());
+        self::assertSame(['BOT-500S 3'], $this->inShort('PO-1082'), 'a refusal changes nothing');
+
+        $this->post('/orders/PO-1082', ['do' => 'merge '.$apart] + $this->form('PO-1082'));
+        self::assertSame(['BOT-500S 3', 'PK-LBH-S 2'], $this->inShort('PO-1082'));
+        self::assertStringContainsString('less 5 %', $this->see('/orders/PO-1082')->text());
+        self::assertSame(
+            'cancelled',
+            $this->connection()->fetchOne('SELECT state FROM purchase_order WHERE number = ?', [$apart]),
+        );
+        $this->post('/orders/PO-1082', ['do' => 'merge '.$apart] + $this->form('PO-1082'));
+        self::assertStringContainsString('only a draft can be taken in', $this->see('/orders/PO-1082')->text());
+    }
+
+    public function testTheirOrdersAreInTheirLanguageAndWithoutPricesIfTheyWishSo(): void
+    {
+        $this->as('rowan');
+        /** @var array<string, mixed> $form */
+        $form = $this->see('/suppliers/LUMEN')->filter('#supplier')->form()->getPhpValues();
+        unset($form['_token'], $form['sees_prices']);
+        $this->post('/suppliers/LUMEN', ['language' => 'de', 'email' => 'o@lumen.example'] + $form);
+        self::assertResponseRedirects();
+        $this->post('/orders/PO-1082', ['do' => 'send'] + $this->form('PO-1082'));
+        $paper = $this->paper('PO-1082');
+        foreach (['Bestellung PO-1082', 'Montag, 23. November 2026', 'Menge', 'Bitte bestätigen Sie'] as $words) {
+            self::assertStringContainsString($words, $paper);
+        }
+        foreach (['38.00', '114.00', 'Preis', 'Gesamt', 'Please'] as $words) {
+            self::assertStringNotContainsString($words, $paper);
+        }
+        $mailbox = $this->see('/mailbox')->text();
+        self::assertStringContainsString('Bestellung PO-1082 von Larkmoor Bee Supply', $mailbox);
+        self::assertStringContainsString('Mit freundlichen Grüßen', $mailbox);
     }
 }

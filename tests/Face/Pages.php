@@ -66,6 +66,7 @@ final class Pages
         'item_days_file',
         'kept_form',
         'order_choices',
+        'order_earlier',
         'mailbox_letter',
         'order_preview',
         'order_sent',

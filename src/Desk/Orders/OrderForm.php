@@ -24,7 +24,8 @@ final readonly class OrderForm
         return new OrderChanges(
             (int) $fields->text('version'),
             self::lines($order, $fields),
-            array_keys($fields->each('remove')),
+            // What is set apart goes to another draft, after all else is saved.
+            'split' === $fields->text('do') ? [] : array_keys($fields->each('remove')),
             self::added($fields),
             self::picked($fields),
             '' === $fields->text('add_site') ? null : (int) $fields->text('add_site'),
@@ -59,7 +60,7 @@ final readonly class OrderForm
         [$offers, $costs, $removed] = [
             $fields->each('follow_offer'),
             $fields->each('follow_cost'),
-            $fields->each('remove'),
+            'split' === $fields->text('do') ? [] : $fields->each('remove'),
         ];
         $days = $fields->each('day');
         [$discounts, $taxes] = [$fields->each('discount'), $fields->each('tax')];

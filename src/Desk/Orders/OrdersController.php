@@ -14,6 +14,9 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Order\OrderFilter;
+use TallBarrel\Store\Order\OrderRow;
+use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\SentDocument;
@@ -26,11 +29,15 @@ use TallBarrel\Work\Ordering\OrderPaper;
 use TallBarrel\Work\Ordering\RememberOrder;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Ordering\SendOrder;
+use TallBarrel\Work\Ordering\ShareLines;
 use TallBarrel\Work\Ordering\SubmitOrder;
 
 #[Route('/orders')]
 final class OrdersController extends AbstractController
 {
+    /** So many earlier orders are offered. */
+    private const EARLIER = 12;
+
     public function __construct(private readonly Orders $orders, private readonly EntityManagerInterface $entities)
     {
     }
@@ -53,6 +60,7 @@ final class OrdersController extends AbstractController
         OrderPage $page,
         SubmitOrder $submit,
         SendOrder $send,
+        ShareLines $share,
         #[CurrentUser] Person $person,
     ): Response {
         $fields = Fields::of($request);
@@ -68,7 +76,18 @@ final class OrdersController extends AbstractController
         }
         $drawAnyway = '1' === $fields->text('over_draw');
         try {
-            $words = match ($fields->text('do')) {
+            [$do, $other] = explode(' ', $fields->text('do').' ');
+            if ('split' === $do) {
+                $number = $share->split(SeenOrder::now($order), array_keys($fields->each('remove')), $person)->number;
+            }
+            $words = match ($do) {
+                'copy' => implode(' ', $share->copy(SeenOrder::now($order), $other, $person)),
+                'merge' => sprintf(
+                    '%s is taken in; there is one draft now, %s.',
+                    $other,
+                    $share->merge(SeenOrder::now($order), $other, $person)->number,
+                ),
+                'split' => sprintf('These lines have a draft of their own, apart from %s.', $order->number),
                 'send' => $this->onItsWay($send->send(SeenOrder::now($order), $person, $drawAnyway)),
                 'submit' => sprintf(
                     '%s now awaits approval.',
@@ -237,6 +256,18 @@ final class OrdersController extends AbstractController
         }
 
         return $this->redirectToRoute('order', ['number' => $number]);
+    }
+
+    /** Orders to the same supplier whose lines could be bought once more, to be put into the page. */
+    #[Route('/{number}/earlier', name: 'order_earlier', methods: ['GET']), IsGranted('ROLE_BUY')]
+    public function earlier(string $number, OrderRows $rows): Response
+    {
+        $order = $this->order($number);
+        $earlier = $rows->find(new OrderFilter(supplier: $order->supplier->code, sort: 'latest'), 0, self::EARLIER);
+
+        return $this->render('orders/_earlier.html.twig', [
+            'earlier' => array_filter($earlier, static fn (OrderRow $one): bool => $one->number !== $number),
+        ]);
     }
 
     /** What the supplier would get now. */

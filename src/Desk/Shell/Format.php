@@ -180,6 +180,17 @@ final readonly class Format
     }
 
     /** How the tag of a state looks; its words say the same. */
+    /** A day in full as a language writes it. */
+    #[AsTwigFilter('written')]
+    public static function written(\DateTimeImmutable|string $day, string $language): string
+    {
+        $day = is_string($day) ? new \DateTimeImmutable($day) : $day;
+        $locale = str_starts_with(self::LOCALE, $language) ? self::LOCALE : $language;
+        $full = new \IntlDateFormatter($locale, \IntlDateFormatter::FULL, \IntlDateFormatter::NONE, 'UTC');
+
+        return (string) $full->format($day);
+    }
+
     #[AsTwigFilter('mood')]
     public static function mood(OrderState $state): string
     {

@@ -14,6 +14,7 @@ use Symfony\Component\OptionsResolver\OptionsResolver;
 use Symfony\Component\Validator\Constraints\Length;
 use Symfony\Component\Validator\Constraints\NotBlank;
 use TallBarrel\Core\Money\TaxCategory;
+use TallBarrel\Core\Ordering\PaperLanguage;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Desk\Shell\Form\FigureType;
 use TallBarrel\Desk\Shell\Form\PairsType;
@@ -104,6 +105,15 @@ final class SupplierType extends AbstractType
                 'label' => 'Notes for ourselves',
                 'empty_data' => '',
                 'constraints' => [new Length(max: 2000)],
+            ])
+            ->add('language', EnumType::class, [
+                'label' => 'Their orders are in',
+                'class' => PaperLanguage::class,
+                'choice_label' => static fn (PaperLanguage $language): string => $language->words(),
+            ])
+            ->add('sees_prices', CheckboxType::class, [
+                'label' => 'prices stand on their orders',
+                'property_path' => 'seesPrices',
             ])
             ->add('wants_csv', CheckboxType::class, [
                 'label' => 'orders go out with a CSV file of the lines beside the PDF',

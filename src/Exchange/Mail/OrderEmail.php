@@ -8,6 +8,7 @@ use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use Symfony\Contracts\Translation\TranslatorInterface;
 use TallBarrel\Core\Ordering\AnswerState;
 use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -27,12 +28,18 @@ final readonly class OrderEmail implements OrderLetter
         private Environment $twig,
         private CurrentBusiness $business,
         private UrlGeneratorInterface $urls,
+        private TranslatorInterface $translator,
     ) {
     }
 
     public function send(PurchaseOrder $order, Person $sender, array $documents): void
     {
-        $subject = sprintf('Order %s from %s', $order->number, $this->business->get()->name);
+        $subject = $this->translator->trans(
+            'subject',
+            ['%number%' => $order->number, '%business%' => $this->business->get()->name],
+            'paper',
+            $order->supplier->paperLanguage()->value,
+        );
         $letter = $this->letter($order, $sender, $subject)
             ->text($this->words('letter', $order, $sender, ['link' => $this->link($order)]));
         foreach ($documents as $document) {

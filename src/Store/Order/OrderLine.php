@@ -182,6 +182,32 @@ class OrderLine implements PlanningRestsOnIt
         return $line;
     }
 
+    /** What another order's line asks for, with its price, discount, day, tax and notes. */
+    public static function likeOf(PurchaseOrder $order, self $other): self
+    {
+        $line = new self(
+            $order,
+            self::nextPosition($order),
+            $other->item,
+            $other->offer,
+            $other->site,
+            $other->description,
+            $other->supplierCode,
+            $other->packName,
+            $other->packContent,
+            $other->packs,
+            $other->listPrice,
+        );
+        $order->add($line);
+        $line->priceAt($other->listPrice, $other->discount());
+        $line->agreement = $other->agreement;
+        $line->wantFor($other->wantedOn);
+        $line->taxAs($other->hasOwnTax() ? $other->tax() : null);
+        $line->say($other->noteToThem, $other->noteToUs);
+
+        return $line;
+    }
+
     private static function nextPosition(PurchaseOrder $order): int
     {
         return 1 + max([0, ...array_map(static fn (self $line): int => $line->position, $order->lines())]);

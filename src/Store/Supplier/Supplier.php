@@ -16,6 +16,7 @@ use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Ordering\OrderDays;
+use TallBarrel\Core\Ordering\PaperLanguage;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\Incoterm;
 use TallBarrel\Core\Sourcing\OrderMinimum;
@@ -89,6 +90,14 @@ class Supplier implements PlanningRestsOnIt
     /** Whether the lines also go out as a CSV file with the order. */
     #[ORM\Column(options: ['default' => false])]
     private bool $wantsCsv = false;
+
+    /** In which language their orders are written. */
+    #[ORM\Column(length: 2, enumType: PaperLanguage::class)]
+    private PaperLanguage $paperLanguage = PaperLanguage::English;
+
+    /** Whether prices stand on their orders. */
+    #[ORM\Column]
+    private bool $paperPrices = true;
 
     /** @var Collection<int, Address> */
     #[ORM\OneToMany(targetEntity: Address::class, mappedBy: 'supplier', cascade: ['persist'], orphanRemoval: true)]
@@ -312,6 +321,8 @@ class Supplier implements PlanningRestsOnIt
         $this->standingNote = $other->standingNote;
         $this->buyer = $other->buyer;
         $this->wantsCsv = $other->wantsCsv;
+        $this->paperLanguage = $other->paperLanguage;
+        $this->paperPrices = $other->paperPrices;
     }
 
     public function name(): string
@@ -478,6 +489,23 @@ class Supplier implements PlanningRestsOnIt
     public function buyer(): ?Person
     {
         return $this->buyer;
+    }
+
+    /** How the paper of their orders is. */
+    public function readsOrders(PaperLanguage $language, bool $prices): void
+    {
+        $this->paperLanguage = $language;
+        $this->paperPrices = $prices;
+    }
+
+    public function paperLanguage(): PaperLanguage
+    {
+        return $this->paperLanguage;
+    }
+
+    public function seesPrices(): bool
+    {
+        return $this->paperPrices;
     }
 
     public function wantsCsv(): bool

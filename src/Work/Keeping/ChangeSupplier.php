@@ -60,6 +60,7 @@ final readonly class ChangeSupplier
         );
         $supplier->isBoughtFromBy($details->buyer);
         $supplier->wantsOrders($details->wantsCsv);
+        $supplier->readsOrders($details->language, $details->seesPrices);
         $supplier->remember($details->caution, $details->note);
         $supplier->jot($details->notes);
         if ($problems->areNone()) {

@@ -6,6 +6,7 @@ namespace TallBarrel\Work\Keeping;
 
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\TaxCategory;
+use TallBarrel\Core\Ordering\PaperLanguage;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Address;
 use TallBarrel\Store\Supplier\Contact;
@@ -52,6 +53,8 @@ final class SupplierDetails
     public ?Supplier $paidThrough = null;
     public ?Person $buyer = null;
     public bool $wantsCsv = false;
+    public PaperLanguage $language = PaperLanguage::English;
+    public bool $seesPrices = true;
 
     public static function of(Supplier $supplier): self
     {
@@ -93,6 +96,8 @@ final class SupplierDetails
         $details->paidThrough = $supplier->paidThrough();
         $details->buyer = $supplier->buyer();
         $details->wantsCsv = $supplier->wantsCsv();
+        $details->language = $supplier->paperLanguage();
+        $details->seesPrices = $supplier->seesPrices();
 
         return $details;
     }
