@@ -238,5 +238,5 @@ code_ready() {
         own "$(account www-data)" "var/$1/cache" "var/$1/log"
     }
     [ -d "var/$1/cache" ] || rm -f "var/stamps/code-$1"
-    stamped "code-$1" "src config templates public/index.php public/built composer.json build/nginx.conf build/php-fpm.conf build/supervisor.conf var/$1/environment" warm "$1"
+    stamped "code-$1" "src config templates translations public/index.php public/built composer.json build/nginx.conf build/php-fpm.conf build/supervisor.conf var/$1/environment" warm "$1"
 }
