@@ -67,16 +67,21 @@ final class Version20261126090000 extends AbstractMigration
         $this->addSql('CREATE TABLE talk_line (id INT AUTO_INCREMENT NOT NULL, subject VARCHAR(60) NOT NULL,
             by_id INT NOT NULL, at DATETIME NOT NULL, words VARCHAR(1000) NOT NULL, to_id INT DEFAULT NULL,
             state VARCHAR(10) DEFAULT NULL, INDEX talk_by_subject (subject), PRIMARY KEY (id))');
+        $this->addSql('CREATE TABLE despatch (id INT AUTO_INCREMENT NOT NULL, order_id INT NOT NULL,
+            at DATETIME NOT NULL, here_on DATE NOT NULL, carrier VARCHAR(60) NOT NULL, tracking VARCHAR(60) NOT NULL,
+            packs JSON NOT NULL, INDEX despatch_by_tracking (tracking), PRIMARY KEY (id))');
         $foreign = [
             'requisition' => ['by_id' => 'person', 'item_id' => 'item', 'site_id' => 'site',
                 'decided_by_id' => 'person', 'order_id' => 'purchase_order', 'round_id' => 'quote_round'],
             'talk_line' => ['by_id' => 'person', 'to_id' => 'person'],
+            'despatch' => ['order_id' => 'purchase_order'],
         ];
         $indexes = [
             'requisition' => ['by_id' => 'IDX_15E142BEAAE72004', 'item_id' => 'IDX_15E142BE126F525E',
                 'site_id' => 'IDX_15E142BEF6BD1646', 'decided_by_id' => 'IDX_15E142BEE26B496B',
                 'order_id' => 'IDX_15E142BE8D9F6D38', 'round_id' => 'IDX_15E142BEA6005CA0'],
             'talk_line' => ['by_id' => 'IDX_3331CCAAAAE72004', 'to_id' => 'IDX_3331CCAA30354A65'],
+            'despatch' => ['order_id' => 'IDX_41B20C2E8D9F6D38'],
         ];
         foreach ($foreign as $table => $columns) {
             foreach ($columns as $column => $other) {

@@ -578,4 +578,42 @@ final class HandOrdersTest extends DeskTestCase
         self::assertStringContainsString('Bestellung PO-1082 von Larkmoor Bee Supply', $mailbox);
         self::assertStringContainsString('Mit freundlichen Grüßen', $mailbox);
     }
+
+    public function testTheSupplierSaysWhatHasLeftAndItIsFoundByItsTrackingNumber(): void
+    {
+        $this->as('rowan');
+        $link = (string) $this->see('/orders/PO-1079')->filter('a[href^="/order/"]')->attr('href');
+        [$first, $second] = $this->ids('PO-1079');
+        $packs = $this->number('SELECT packs FROM order_line WHERE id = ?', [$first]);
+        $left = fn (array $packs, string $here) => $this->browser->request('POST', $link.'/left', [
+            'left' => $packs,
+            'here' => $here,
+            'carrier' => 'Fellside Carriers',
+            'tracking' => 'FS-4711',
+        ]);
+        $left([$first => (string) ($packs + 1)], '2026-11-26');
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('are still to come.', $this->text());
+        $left([$first => '0'], '2026-11-26');
+        self::assertStringContainsString('How much of which line has left?', $this->text());
+        $left([$first => (string) $packs], '2026-11-20');
+        self::assertStringContainsString('20 Nov 2026 is over', $this->text());
+        self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM despatch'));
+
+        $left([$first => (string) $packs, $second => '1'], '2026-11-26');
+        self::assertResponseRedirects($link);
+        self::assertStringContainsString('Left Mon 23 Nov', $this->see($link)->text(), 'they see it, too');
+        $this->as('rowan');
+        $page = $this->see('/orders/PO-1079')->text();
+        self::assertStringContainsString('here Thu 26 Nov, with Fellside Carriers, tracking FS-4711', $page);
+        self::assertSame(
+            ['2026-11-26', null],
+            $this->connection()->fetchFirstColumn(
+                'SELECT promised_on FROM order_line WHERE id IN (?, ?) ORDER BY position',
+                [$first, $second],
+            ),
+            'planning counts on the day of what left whole',
+        );
+        self::assertStringContainsString('PO-1079', $this->see('/find?q=FS-47')->text());
+    }
 }

@@ -72,7 +72,7 @@ final readonly class OrderPage
             [OrderState::Draft, OrderState::AwaitingApproval, OrderState::Approved],
             true,
         );
-        $answers = null === $order->sentAt() ? null : $this->amendments->amendmentAndAnswers($order);
+        $since = null === $order->sentAt() ? null : $this->amendments->since($order);
         $budget = !$early ? null : $this->budgets->standing(
             // The order is spoken for already: only its months are asked for.
             array_map(
@@ -103,8 +103,9 @@ final readonly class OrderPage
             'talk' => $this->talk->about('order', $order->number),
             'documents' => null === $order->sentAt() ? [] : $this->orders->documents($order),
             'revisions' => $this->revisions($order),
-            'amendment' => $order->state()->isOpen() ? $answers['amendment'] ?? null : null,
-            'answers' => $answers['answers'] ?? [],
+            'amendment' => $order->state()->isOpen() ? $since['amendment'] ?? null : null,
+            'answers' => $since['answers'] ?? [],
+            'despatches' => $since['despatches'] ?? [],
             'life' => $this->life($order, $person instanceof Person && $person->maySpend($order->homeTotal())),
             'budget' => $budget?->use,
             'month' => $budget?->month,

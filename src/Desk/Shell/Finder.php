@@ -27,7 +27,9 @@ final readonly class Finder
         $rows = $this->connection->fetchAllAssociative(
             "SELECT * FROM (
                 SELECT 'order' kind, o.number code, CONCAT(s.name, ', ', REPLACE(o.state, '-', ' ')) name
-                FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id WHERE o.number LIKE :like
+                FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
+                WHERE o.number LIKE :like OR o.their_reference LIKE :like
+                    OR o.id IN (SELECT order_id FROM despatch WHERE tracking LIKE :like)
                 UNION ALL SELECT 'supplier', code, name FROM supplier WHERE code LIKE :like OR name LIKE :like
                 UNION ALL SELECT 'item', code, name FROM item
                 WHERE code LIKE :like OR name LIKE :like OR gtin LIKE :like

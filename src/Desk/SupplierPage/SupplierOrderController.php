@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\SupplierPage;
 
+use Brick\Math\BigDecimal;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
@@ -19,6 +20,7 @@ use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Work\Ordering\AnswerOrder;
+use TallBarrel\Work\Ordering\NoteDespatch;
 use TallBarrel\Work\Ordering\OrderPaper;
 
 /**
@@ -69,6 +71,43 @@ final class SupplierOrderController extends AbstractController
         }
 
         return $this->redirectToRoute('supplier_order', ['token' => $token]);
+    }
+
+    /** What has left, and when it should be here. */
+    #[Route('/left', name: 'supplier_order_left', methods: ['POST'])]
+    public function left(string $token, Request $request, NoteDespatch $despatch): Response
+    {
+        $order = $this->order($token, $request);
+        $fields = Fields::of($request);
+        if (null === $order) {
+            return $this->page(null, $fields);
+        }
+        $packs = [];
+        foreach ($fields->each('left') as $id => $typed) {
+            $packs[$id] = $fields->quantity('left-'.$id, $typed) ?? BigDecimal::zero();
+        }
+        $here = $fields->day('here', $fields->text('here', 10));
+        if (null === $here) {
+            $fields->refuse('here', 'When will it be here?');
+        }
+        try {
+            if ($fields->isGood() && null !== $here) {
+                $despatch->note(
+                    $order,
+                    $packs,
+                    $here,
+                    $fields->text('carrier', 60),
+                    $fields->text('tracking', 60),
+                    $fields->problems,
+                );
+            }
+        } catch (Refused $refused) {
+            $fields->refuse('answer', $refused->getMessage());
+        }
+
+        return $fields->isGood()
+            ? $this->redirectToRoute('supplier_order', ['token' => $token])
+            : $this->page($this->order($token, $request), $fields);
     }
 
     #[Route('/order.pdf', name: 'supplier_order_paper', methods: ['GET'])]
@@ -130,6 +169,7 @@ final class SupplierOrderController extends AbstractController
     private function page(?PurchaseOrder $order, Fields $fields): Response
     {
         $sent = null === $order ? [] : $this->amendments->sent($order);
+        $since = null === $order ? null : $this->amendments->since($order);
         $last = end($sent);
         $before = count($sent) > 1 ? $sent[count($sent) - 2] : null;
         $status = null === $order ? 404 : ($fields->isGood() ? 200 : 422);
@@ -140,7 +180,8 @@ final class SupplierOrderController extends AbstractController
                 'order' => $order,
                 'outstanding' => null === $order ? [] : self::outstanding($order),
                 'change' => false === $last || null === $before ? null : $last->since($before),
-                'answers' => null === $order ? [] : $this->amendments->answers($order),
+                'answers' => $since['answers'] ?? [],
+                'despatches' => $since['despatches'] ?? [],
                 'fields' => $fields,
                 'business' => $this->business->get(),
             ],

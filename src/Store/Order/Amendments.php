@@ -37,35 +37,47 @@ final readonly class Amendments
     /** @return list<OrderAnswer> the latest first */
     public function answers(PurchaseOrder $order): array
     {
-        return $this->amendmentAndAnswers($order)['answers'];
+        return $this->since($order)['answers'];
     }
 
-    /** @return array{amendment: OrderAmendment|null, answers: list<OrderAnswer>} answers: the latest first */
-    public function amendmentAndAnswers(PurchaseOrder $order): array
+    /**
+     * All that came after an order was sent.
+     *
+     * @return array{amendment: OrderAmendment|null, answers: list<OrderAnswer>, despatches: list<Despatch>} the latest
+     *      first
+     */
+    public function since(PurchaseOrder $order): array
     {
-        /** @var list<OrderAmendment|OrderAnswer|PurchaseOrder|null> $found */
+        /** @var list<Despatch|OrderAmendment|OrderAnswer|PurchaseOrder|null> $found */
         $found = $this->entities
             ->createQuery(
                 sprintf(
-                    'SELECT o, m, a FROM %s o LEFT JOIN %s m WITH m.order = o LEFT JOIN %s a WITH a.order = o
-                     WHERE o = :order ORDER BY a.id DESC',
+                    'SELECT o, m, a, d FROM %s o LEFT JOIN %s m WITH m.order = o LEFT JOIN %s a WITH a.order = o
+                     LEFT JOIN %s d WITH d.order = o WHERE o = :order ORDER BY a.id DESC, d.id DESC',
                     PurchaseOrder::class,
                     OrderAmendment::class,
                     OrderAnswer::class,
+                    Despatch::class,
                 ),
             )
             ->setParameter('order', $order)
             ->getResult();
         $amendment = null;
-        $answers = [];
+        $answers = $despatches = [];
         foreach ($found as $one) {
             if ($one instanceof OrderAmendment) {
                 $amendment = $one;
             } elseif ($one instanceof OrderAnswer) {
                 $answers[$one->id] = $one;
+            } elseif ($one instanceof Despatch) {
+                $despatches[$one->id] = $one;
             }
         }
 
-        return ['amendment' => $amendment, 'answers' => array_values($answers)];
+        return [
+            'amendment' => $amendment,
+            'answers' => array_values($answers),
+            'despatches' => array_values($despatches),
+        ];
     }
 }
