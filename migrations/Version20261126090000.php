@@ -70,11 +70,14 @@ final class Version20261126090000 extends AbstractMigration
         $this->addSql('CREATE TABLE despatch (id INT AUTO_INCREMENT NOT NULL, order_id INT NOT NULL,
             at DATETIME NOT NULL, here_on DATE NOT NULL, carrier VARCHAR(60) NOT NULL, tracking VARCHAR(60) NOT NULL,
             packs JSON NOT NULL, INDEX despatch_by_tracking (tracking), PRIMARY KEY (id))');
+        $this->addSql('ALTER TABLE person ADD monthly_limit NUMERIC(14, 2) DEFAULT NULL,
+            ADD stand_in_id INT DEFAULT NULL, ADD stand_in_until DATE DEFAULT NULL');
         $foreign = [
             'requisition' => ['by_id' => 'person', 'item_id' => 'item', 'site_id' => 'site',
                 'decided_by_id' => 'person', 'order_id' => 'purchase_order', 'round_id' => 'quote_round'],
             'talk_line' => ['by_id' => 'person', 'to_id' => 'person'],
             'despatch' => ['order_id' => 'purchase_order'],
+            'person' => ['stand_in_id' => 'person'],
         ];
         $indexes = [
             'requisition' => ['by_id' => 'IDX_15E142BEAAE72004', 'item_id' => 'IDX_15E142BE126F525E',
@@ -82,6 +85,7 @@ final class Version20261126090000 extends AbstractMigration
                 'order_id' => 'IDX_15E142BE8D9F6D38', 'round_id' => 'IDX_15E142BEA6005CA0'],
             'talk_line' => ['by_id' => 'IDX_3331CCAAAAE72004', 'to_id' => 'IDX_3331CCAA30354A65'],
             'despatch' => ['order_id' => 'IDX_41B20C2E8D9F6D38'],
+            'person' => ['stand_in_id' => 'IDX_34DCD1762966DC68'],
         ];
         foreach ($foreign as $table => $columns) {
             foreach ($columns as $column => $other) {

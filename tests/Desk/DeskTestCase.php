@@ -23,6 +23,9 @@ abstract class DeskTestCase extends WebTestCase
     protected function setUp(): void
     {
         $this->browser = self::createClient();
+        // Letters lie in files, which no transaction takes back.
+        $instance = self::getContainer()->getParameter('instance_dir');
+        array_map(unlink(...), glob((is_string($instance) ? $instance : '').'/mail/*.*') ?: []);
     }
 
     protected function as(string $name): void

@@ -54,6 +54,7 @@ final class Pages
         'cost_rates' => ['/settings/costs'],
         'budget' => ['/settings/budget'],
         'ways' => ['/settings/ways'],
+        'limits' => ['/settings/limits'],
         'own_keys' => ['/settings/keys'],
         'mailbox' => ['/mailbox'],
         'stopped_work' => ['/stopped-work'],

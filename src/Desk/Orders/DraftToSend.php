@@ -6,8 +6,6 @@ namespace TallBarrel\Desk\Orders;
 
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Store\Order\PurchaseOrder;
-use TallBarrel\Store\Person\Person;
-use TallBarrel\Work\Ordering\SendTogether;
 
 /** One order among those that are looked through together. */
 final readonly class DraftToSend
@@ -24,14 +22,14 @@ final readonly class DraftToSend
     ) {
     }
 
-    public static function of(PurchaseOrder $order, Person $person): self
+    public static function of(PurchaseOrder $order, bool $goesOut): self
     {
         return new self(
             $order,
             $order->totals()->goods,
             $order->homeTotal(),
             array_column($order->readiness()->missing, 'words'),
-            SendTogether::goesOut($order, $person),
+            $goesOut,
             $order->belowMinimum(),
         );
     }

@@ -15,6 +15,7 @@ use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Ordering\Approval;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Ordering\SendTogether;
 use TallBarrel\Work\Ordering\SentTogether;
@@ -28,12 +29,18 @@ final class DraftsController extends AbstractController
     }
 
     #[Route('', name: 'drafts', methods: ['GET'])]
-    public function show(#[CurrentUser] Person $person): Response
+    public function show(Approval $approval, #[CurrentUser] Person $person): Response
     {
+        $orders = $this->standing();
+        $objections = $approval->objections($orders, $person);
+
         return $this->render('orders/drafts.html.twig', [
             'drafts' => array_map(
-                static fn (PurchaseOrder $order): DraftToSend => DraftToSend::of($order, $person),
-                $this->standing(),
+                static fn (PurchaseOrder $order): DraftToSend => DraftToSend::of(
+                    $order,
+                    OrderState::Approved === $order->state() || !isset($objections[$order->id]),
+                ),
+                $orders,
             ),
         ]);
     }

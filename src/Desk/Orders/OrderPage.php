@@ -30,6 +30,7 @@ use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Work\Ordering\Approval;
 
 /** All an order's page shows. */
 final readonly class OrderPage
@@ -49,6 +50,7 @@ final readonly class OrderPage
         private Offers $offers,
         private Amendments $amendments,
         private PlanningData $data,
+        private Approval $approval,
         private Talk $talk,
         private Security $security,
         private ClockInterface $clock,
@@ -72,6 +74,8 @@ final readonly class OrderPage
             [OrderState::Draft, OrderState::AwaitingApproval, OrderState::Approved],
             true,
         );
+        $objection = $early && $person instanceof Person ? $this->approval->objection($order, $person) : null;
+        $within = $person instanceof Person && null === $objection;
         $since = null === $order->sentAt() ? null : $this->amendments->since($order);
         $budget = !$early ? null : $this->budgets->standing(
             // The order is spoken for already: only its months are asked for.
@@ -90,7 +94,8 @@ final readonly class OrderPage
             'freight' => $editable ? $order->freight() : Money::zero($order->currency),
             'missing' => $order->readiness()->missing,
             'editable' => $editable,
-            'withinLimit' => $person instanceof Person && $person->maySpend($order->homeTotal()),
+            'withinLimit' => $within,
+            'objection' => $objection,
             'held' => $this->held($order),
             'weight' => array_reduce(
                 $order->lines(),
@@ -106,7 +111,7 @@ final readonly class OrderPage
             'amendment' => $order->state()->isOpen() ? $since['amendment'] ?? null : null,
             'answers' => $since['answers'] ?? [],
             'despatches' => $since['despatches'] ?? [],
-            'life' => $this->life($order, $person instanceof Person && $person->maySpend($order->homeTotal())),
+            'life' => $this->life($order, $within),
             'budget' => $budget?->use,
             'month' => $budget?->month,
             'categoryBudgets' => array_intersect_key(

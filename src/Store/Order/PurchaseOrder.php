@@ -17,6 +17,8 @@ use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Ordering\Readiness;
+use TallBarrel\Core\Ordering\SpendingLimit;
+use TallBarrel\Core\Ordering\SpentLately;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
@@ -186,10 +188,15 @@ class PurchaseOrder implements PlanningRestsOnIt
         $this->become(OrderState::AwaitingApproval);
     }
 
-    /** @throws Refused if the person's limit does not reach so far */
-    public function approve(Person $by, \DateTimeImmutable $at): void
+    /**
+     * @param SpendingLimit|null $limit null for the person's own
+     *
+     * @throws Refused if the limit does not reach so far
+     */
+    public function approve(Person $by, \DateTimeImmutable $at, ?SpendingLimit $limit = null): void
     {
-        if (!$by->maySpend($this->homeTotal())) {
+        $limit ??= $by->limit();
+        if (null !== $limit->objection($this->homeTotal()->amount, SpentLately::nothing())) {
             throw new Refused(
                 sprintf(
                     '%s is over %s’s limit; somebody with a higher one has to approve it.',

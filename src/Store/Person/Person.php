@@ -8,7 +8,10 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Security\Core\User\PasswordAuthenticatedUserInterface;
 use Symfony\Component\Security\Core\User\UserInterface;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Ordering\SpendingLimit;
+use TallBarrel\Core\Ordering\SpentLately;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** Somebody who works here. */
@@ -22,13 +25,24 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     #[ORM\Column(name: 'single_keys', type: 'json', nullable: true)]
     private ?array $keys = null;
 
+    /** The same for a month. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+    private ?BigDecimal $monthlyLimit = null;
+
+    /** Who says yes in their place while they are away. */
+    #[ORM\ManyToOne]
+    private ?Person $standIn = null;
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $standInUntil = null;
+
     public function __construct(
         #[ORM\Column(length: 180, unique: true)] public readonly string $email,
         #[ORM\Column(length: 80)] public readonly string $name,
         #[ORM\Column(length: 20, enumType: Role::class)] public readonly Role $role,
         /** Most they may order without a yes from above, in the home currency; null for no limit. */
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true),]
-        public readonly ?BigDecimal $spendingLimit,
+        private ?BigDecimal $spendingLimit,
         #[ORM\Column(length: 255)] private string $password = '',
     ) {
     }
@@ -47,9 +61,60 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
         return explode(' ', $this->name)[0];
     }
 
+    public function limit(): SpendingLimit
+    {
+        return SpendingLimit::of($this->spendingLimit, $this->monthlyLimit);
+    }
+
+    public function limitTo(SpendingLimit $limit): void
+    {
+        $this->spendingLimit = $limit->anOrder;
+        $this->monthlyLimit = $limit->aMonth;
+    }
+
+    /**
+     * @param \DateTimeImmutable|null $until the last day
+     *
+     * @throws InvalidValue if it is they themselves, or one of the two is missing
+     */
+    public function isStoodInForBy(?self $other, ?\DateTimeImmutable $until): void
+    {
+        if ($other === $this) {
+            throw InvalidValue::because('Nobody stands in for themselves.');
+        }
+        if ((null === $other) !== (null === $until)) {
+            throw InvalidValue::because(
+                null === $other ? 'Who stands in until then?' : 'Until which day do they stand in?',
+            );
+        }
+        $this->standIn = $other;
+        $this->standInUntil = $until;
+    }
+
+    public function isStoodInForOn(\DateTimeImmutable $day): bool
+    {
+        return null !== $this->standIn && $day->format('Y-m-d') <= $this->standInUntil?->format('Y-m-d');
+    }
+
+    public function standIn(): ?self
+    {
+        return $this->standIn;
+    }
+
+    public function standInUntil(): ?\DateTimeImmutable
+    {
+        return $this->standInUntil;
+    }
+
+    /** Whether they are one of those who are asked. */
+    public function mayApprove(): bool
+    {
+        return in_array('ROLE_APPROVE', $this->role->grants(), true);
+    }
+
     public function maySpend(Money $home): bool
     {
-        return null === $this->spendingLimit || !$home->amount->isGreaterThan($this->spendingLimit);
+        return null === $this->limit()->objection($home->amount, SpentLately::nothing());
     }
 
     public function keys(): SingleKeys

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Ordering;
 
-use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -13,7 +12,7 @@ use TallBarrel\Store\Person\Person;
 /** The yes of somebody whose limit reaches, or the no with its reason. */
 final readonly class ApproveOrder
 {
-    public function __construct(private OrderStep $step, private Audit $audit, private ClockInterface $clock)
+    public function __construct(private OrderStep $step, private Audit $audit, private Approval $approval)
     {
     }
 
@@ -21,7 +20,7 @@ final readonly class ApproveOrder
     public function approve(SeenOrder $seen, Person $person): PurchaseOrder
     {
         return $this->step->take($seen, function (PurchaseOrder $order) use ($person): void {
-            $order->approve($person, $this->clock->now());
+            $this->approval->give($order, $person);
             $this->audit->note($person, $order->number, 'Approved');
         });
     }

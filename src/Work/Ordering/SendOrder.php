@@ -26,6 +26,7 @@ final readonly class SendOrder
         private KeepDocuments $documents,
         private OrderLetter $letter,
         private Audit $audit,
+        private Approval $approval,
         private ClockInterface $clock,
     ) {
     }
@@ -37,7 +38,7 @@ final readonly class SendOrder
             $now = $this->clock->now();
             if (OrderState::Draft === $order->state()) {
                 $this->agreements->of($order, $person, $drawAnyway);
-                $order->approve($person, $now);
+                $this->approval->give($order, $person);
                 $this->audit->note(
                     $person,
                     $order->number,

@@ -21,6 +21,7 @@ final readonly class SendTogether
         private EntityManagerInterface $entities,
         private SendOrder $send,
         private SubmitOrder $submit,
+        private Approval $approval,
     ) {
     }
 
@@ -35,7 +36,7 @@ final readonly class SendTogether
             // Known anew each time: what is refused makes everything else forgotten.
             $person = $this->entities->find(Person::class, $person->id) ?? $person;
             try {
-                if (self::goesOut($order, $person)) {
+                if ($this->goesOut($order, $person)) {
                     $sent[] = $this->send->send($seen, $person)->number;
                 } else {
                     $waiting[] = $this->submit->submit($seen, $person)->number;
@@ -49,8 +50,8 @@ final readonly class SendTogether
     }
 
     /** Whether the person may send it themselves; else it waits for somebody with a higher limit. */
-    public static function goesOut(PurchaseOrder $order, Person $person): bool
+    private function goesOut(PurchaseOrder $order, Person $person): bool
     {
-        return OrderState::Approved === $order->state() || $person->maySpend($order->homeTotal());
+        return OrderState::Approved === $order->state() || null === $this->approval->objection($order, $person);
     }
 }

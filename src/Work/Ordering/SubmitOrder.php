@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Ordering;
 
-use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -17,7 +16,7 @@ final readonly class SubmitOrder
         private OrderStep $step,
         private MindAgreements $agreements,
         private Audit $audit,
-        private ClockInterface $clock,
+        private Approval $approval,
     ) {
     }
 
@@ -26,8 +25,8 @@ final readonly class SubmitOrder
     {
         return $this->step->take($seen, function (PurchaseOrder $order) use ($person, $drawAnyway): void {
             $this->agreements->of($order, $person, $drawAnyway);
-            if ($person->maySpend($order->homeTotal())) {
-                $order->approve($person, $this->clock->now());
+            if (null === $this->approval->objection($order, $person)) {
+                $this->approval->give($order, $person);
                 $this->audit->note(
                     $person,
                     $order->number,

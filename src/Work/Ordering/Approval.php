@@ -1,0 +1,147 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Ordering;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Ordering\SpendingLimit;
+use TallBarrel\Core\Ordering\SpentLately;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Person\Person;
+
+/** Whose yes an order needs: limits by order and by month, and who stands in for whom. */
+final readonly class Approval
+{
+    public function __construct(private EntityManagerInterface $entities, private ClockInterface $clock)
+    {
+    }
+
+    /** Why this person cannot let it through, in words; null where they can. */
+    public function objection(PurchaseOrder $order, Person $person): ?string
+    {
+        return $this->objections([$order], $person)[$order->id] ?? null;
+    }
+
+    /**
+     * @param list<PurchaseOrder> $orders each looked at by itself
+     *
+     * @return array<int, string> why this person cannot let them through, by order; the others they can
+     */
+    public function objections(array $orders, Person $person): array
+    {
+        $stoodInFor = $this->stoodInFor($person);
+        $before = $this->letThrough($person);
+        $objections = [];
+        foreach ($orders as $order) {
+            $objection = self::limit($order, $person, $stoodInFor)
+                ->objection($order->homeTotal()->amount, $this->spent($order, $before));
+            if (null !== $objection) {
+                $objections[$order->id] = $objection;
+            }
+        }
+
+        return $objections;
+    }
+
+    /**
+     * Inside the caller's transaction.
+     *
+     * @throws Refused if somebody with a higher limit has to
+     */
+    public function give(PurchaseOrder $order, Person $person): void
+    {
+        $objection = $this->objection($order, $person);
+        if (null !== $objection) {
+            throw new Refused(
+                sprintf(
+                    '%s needs somebody with a higher limit than %s’s: %s.',
+                    $order->number,
+                    $person->firstName(),
+                    $objection,
+                ),
+            );
+        }
+        $order->approve(
+            $person,
+            $this->clock->now(),
+            self::limit($order, $person, $this->stoodInFor($person)),
+        );
+    }
+
+    /** @return list<Person> for whom they say yes today */
+    private function stoodInFor(Person $person): array
+    {
+        $today = $this->clock->now();
+
+        return array_values(
+            array_filter(
+                $this->entities->getRepository(Person::class)->findBy(['standIn' => $person]),
+                static fn (Person $absent): bool => $absent->isStoodInForOn($today),
+            ),
+        );
+    }
+
+    /**
+     * Whoever stands in for somebody has their limit too, except for orders of one's own.
+     *
+     * @param list<Person> $stoodInFor
+     */
+    private static function limit(PurchaseOrder $order, Person $person, array $stoodInFor): SpendingLimit
+    {
+        $limit = $person->limit();
+        foreach ($order->buyer === $person ? [] : $stoodInFor as $absent) {
+            $limit = $limit->orThatOf($absent->limit());
+        }
+
+        return $limit;
+    }
+
+    /** @return list<array{id: int, supplier_id: int, approved_at: string, value: string}> this month and lately */
+    private function letThrough(Person $person): array
+    {
+        $now = $this->clock->now();
+        $since = min(
+            $now->modify(sprintf('-%d days', SpentLately::DAYS)),
+            $now->modify('first day of this month')->setTime(0, 0),
+        );
+        /** @var list<array{id: int, supplier_id: int, approved_at: string, value: string}> $rows */
+        $rows = $this->entities
+            ->getConnection()
+            ->fetchAllAssociative(
+                "SELECT o.id, o.supplier_id, o.approved_at,
+                    CAST(SUM(l.packs * l.price / o.foreign_for_one) AS DECIMAL(16, 2)) value
+                 FROM purchase_order o JOIN order_line l ON l.order_id = o.id
+                 WHERE o.approved_by_id = ? AND o.state <> 'cancelled' AND o.approved_at >= ?
+                 GROUP BY o.id, o.supplier_id, o.approved_at",
+                [$person->id, $since->format('Y-m-d H:i:s')],
+            );
+
+        return $rows;
+    }
+
+    /** @param list<array{id: int, supplier_id: int, approved_at: string, value: string}> $before */
+    private function spent(PurchaseOrder $order, array $before): SpentLately
+    {
+        $now = $this->clock->now();
+        $since = $now->modify(sprintf('-%d days', SpentLately::DAYS))->format('Y-m-d H:i:s');
+        $month = $now->format('Y-m');
+        $lately = $inMonth = BigDecimal::zero();
+        foreach ($before as $row) {
+            if ($row['id'] === $order->id) {
+                continue;
+            }
+            if ($row['supplier_id'] === $order->supplier->id && $row['approved_at'] >= $since) {
+                $lately = $lately->plus($row['value']);
+            }
+            if (str_starts_with($row['approved_at'], $month)) {
+                $inMonth = $inMonth->plus($row['value']);
+            }
+        }
+
+        return new SpentLately($lately, $inMonth);
+    }
+}

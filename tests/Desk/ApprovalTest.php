@@ -1,0 +1,114 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+/** Limits by order and month, split orders, and who says yes in somebody's place. */
+final class ApprovalTest extends DeskTestCase
+{
+    private function id(string $name): int
+    {
+        return (int) $this->number('SELECT id FROM person WHERE email = ?', [$name.'@larkmoor.example']);
+    }
+
+    /** @param array<string, array<int, string>> $typed over what stands there */
+    private function limits(array $typed): void
+    {
+        $this->as('rowan');
+        /** @var array<string, array<int, string>> $form */
+        $form = $this->see('/settings/limits')->filter('#limits')->form()->getPhpValues();
+        unset($form['_token']);
+        /** @var array<string, mixed> $all */
+        $all = array_replace_recursive($form, $typed);
+        $this->post('/settings/limits', $all);
+    }
+
+    private function send(string $number): string
+    {
+        /** @var array<string, mixed> $form */
+        $form = $this->see('/orders/'.$number)->filter('#order')->form()->getPhpValues();
+        unset($form['_token']);
+        $this->post('/orders/'.$number, ['email' => 'o@lumen.example', 'do' => 'send'] + $form);
+        $this->browser->followRedirect();
+
+        return $this->text();
+    }
+
+    private function state(string $number): string
+    {
+        $state = $this->connection()->fetchOne('SELECT state FROM purchase_order WHERE number = ?', [$number]);
+
+        return is_string($state) ? $state : self::fail('No order '.$number);
+    }
+
+    public function testAMonthsLimitHoldsBackWhatTheOrdersLimitWouldLetThrough(): void
+    {
+        $this->limits(['month' => [$this->id('mara') => '100']]);
+        self::assertResponseRedirects('/settings/limits');
+        $this->as('mara');
+        self::assertStringContainsString('over the limit of 100.00 a month', $this->see('/orders/PO-1082')->text());
+        self::assertStringContainsString('somebody with a higher limit than Mara', $this->send('PO-1082'));
+        self::assertSame('draft', $this->state('PO-1082'));
+        $this->limits(['month' => [$this->id('mara') => '100000']]);
+        $this->as('mara');
+        $this->send('PO-1082');
+        self::assertSame('sent', $this->state('PO-1082'));
+    }
+
+    public function testTwoOrdersToOneSupplierAreOneForTheLimit(): void
+    {
+        $this->limits(['order' => [$this->id('mara') => '300']]);
+        $this->as('mara');
+        $this->send('PO-1082');
+        self::assertSame('sent', $this->state('PO-1082'));
+        $this->post('/orders/new', ['supplier' => 'LUMEN', 'item' => 'BOT-500S']);
+        $second = basename(explode('?', (string) $this->browser->getResponse()->headers->get('Location'))[0]);
+        self::assertStringContainsString('let through to the same supplier in the last 7 days', $this->send($second));
+        self::assertSame('draft', $this->state($second));
+    }
+
+    public function testWhoStandsInSaysYesToOthersOrdersNotToTheirOwn(): void
+    {
+        // PO-1081 is Mara's, over her limit.
+        $mara = $this->id('mara');
+        $rowan = $this->id('rowan');
+        $this->limits(['stand_in' => [$rowan => (string) $mara], 'until' => [$rowan => '2026-11-30']]);
+        $this->as('mara');
+        $version = fn (): string => (string) (int) $this->number(
+            "SELECT version FROM purchase_order WHERE number = 'PO-1081'",
+        );
+        $this->post('/orders/PO-1081/approve', ['version' => $version()]);
+        self::assertSame('awaiting-approval', $this->state('PO-1081'), 'not their own');
+        $this->connection()->executeStatement(
+            "UPDATE purchase_order SET buyer_id = ? WHERE number = 'PO-1081'",
+            [$rowan],
+        );
+        $this->entities()->clear();
+        $this->post('/orders/PO-1081/approve', ['version' => $version()]);
+        self::assertSame('approved', $this->state('PO-1081'));
+        $this->limits(['until' => [$rowan => '2026-11-22']]);
+        $this->as('mara');
+        $this->post('/orders/PO-1081/back', ['version' => $version()]);
+        self::assertSame('draft', $this->state('PO-1081'));
+        self::assertStringContainsString('Over your limit', $this->see('/orders/PO-1081')->text(), 'the time is over');
+    }
+
+    public function testBadLimitsStandBesideTheirFieldAndOnlyOwnersSetThem(): void
+    {
+        $rowan = $this->id('rowan');
+        $mara = $this->id('mara');
+        $this->limits(['order' => [$mara => 'lots'], 'month' => [$mara => '-5']]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“lots” is not a number', $this->text());
+        self::assertStringContainsString('“-5” is below zero', $this->text());
+        $this->limits(['order' => [$rowan => '5000']]);
+        self::assertStringContainsString('leave one owner without a limit', $this->text());
+        $this->limits(['stand_in' => [$mara => (string) $rowan]]);
+        self::assertStringContainsString('Until which day do they stand in?', $this->text());
+        self::assertSame(2500.0, $this->number('SELECT spending_limit FROM person WHERE id = ?', [$mara]));
+        $this->as('mara');
+        $this->browser->request('POST', '/settings/limits', ['order' => [$mara => '99999']]);
+        self::assertResponseStatusCodeSame(403);
+    }
+}
