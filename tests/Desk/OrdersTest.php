@@ -170,7 +170,8 @@ final class OrdersTest extends DeskTestCase
     public function testLinesAreChosenFromTheSuppliersListWhichSaysWhoElseSellsThem(): void
     {
         $this->as('mara');
-        $list = $this->see('/orders/'.self::DRAFT)
+        self::assertCount(0, $this->see('/orders/'.self::DRAFT)->filter('#their-list table'), 'opened when wanted');
+        $list = $this->see('/orders/'.self::DRAFT.'?list=1')
             ->filter('#their-list table');
         self::assertStringContainsString('Vetrasol, Tindavik', $list->filter('tr[data-words*="jar-370h"]')->text());
         self::assertCount(0, $list->filter('tr[data-words*="jar-340r"]'), 'only what they offer');

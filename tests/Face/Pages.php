@@ -68,6 +68,8 @@ final class Pages
         'kept_form',
         'order_choices',
         'order_earlier',
+        'order_lines',
+        'order_their_list',
         'mailbox_letter',
         'order_preview',
         'order_sent',

@@ -37,6 +37,8 @@ final readonly class OrderPage
 {
     /** So many of a supplier's offers are shown beside an order; all can be typed. */
     private const LISTED = 300;
+    /** So many lines are shown at first, and so many more each time. */
+    private const ROWS = 60;
 
     public function __construct(
         private EntityManagerInterface $entities,
@@ -57,8 +59,49 @@ final readonly class OrderPage
     ) {
     }
 
-    /** @return array<string, mixed> */
-    public function of(PurchaseOrder $order, Fields $fields): array
+    /** @return array<string, mixed> what some of its lines need to be shown */
+    public function lines(PurchaseOrder $order): array
+    {
+        return [
+            'order' => $order,
+            'fields' => Fields::none(),
+            'editable' => $this->mayEdit($order),
+            'held' => $this->held($order),
+            'priceChanges' => $this->priceChanges($order),
+            'rows' => self::ROWS,
+        ];
+    }
+
+    private static function isTyped(string $typed): bool
+    {
+        return '' !== $typed;
+    }
+
+    /** @return array<string, mixed> what their own list needs to be shown */
+    public function list(PurchaseOrder $order): array
+    {
+        $fields = Fields::none();
+
+        return [
+            'order' => $order,
+            'fields' => $fields,
+            'typed' => $fields->typed,
+            'theirList' => $this->mayEdit($order) ? $this->theirList($order) : [],
+        ];
+    }
+
+    private function mayEdit(PurchaseOrder $order): bool
+    {
+        return $order->state()->isEditable() && $this->security->isGranted('ROLE_BUY');
+    }
+
+    /**
+     * @param bool $all  whether every line is shown at once; so it is where something typed could not be saved
+     * @param bool $list whether the supplier's own list is shown; so it is where something was typed in it
+     *
+     * @return array<string, mixed>
+     */
+    public function of(PurchaseOrder $order, Fields $fields, bool $all = false, bool $list = false): array
     {
         $person = $this->security->getUser();
         $totals = $order->totals();
@@ -67,7 +110,10 @@ final readonly class OrderPage
         $others = static fn (OrderRow $other): bool => $other->supplierId === $order->supplier->id
             && $other->id !== $order->id;
         $supplierOrders = array_filter($this->rows->open(), $others);
-        $editable = $order->state()->isEditable() && $this->security->isGranted('ROLE_BUY');
+        $editable = $this->mayEdit($order);
+        if ($editable) {
+            $this->orders->withOffers($order);
+        }
 
         $early = in_array(
             $order->state(),
@@ -87,6 +133,7 @@ final readonly class OrderPage
         );
 
         return [
+            'rows' => $all || !$fields->isGood() ? count($order->lines()) : self::ROWS,
             'order' => $order,
             'fields' => $fields,
             'totals' => $totals,
@@ -102,7 +149,9 @@ final readonly class OrderPage
                 static fn (float $sum, $line): float => $sum + $line->weightKg()->toFloat(),
                 0.0,
             ),
-            'theirList' => $editable ? $this->theirList($order) : [],
+            'theirList' => $editable && ($list || [] !== array_filter($fields->each('pick'), self::isTyped(...)))
+                ? $this->theirList($order)
+                : [],
             'sites' => $this->shell->sites(),
             'history' => $this->audit->of($order->number),
             'talk' => $this->talk->about('order', $order->number),

@@ -47,7 +47,32 @@ final class OrdersController extends AbstractController
     {
         return $this->render(
             'orders/order.html.twig',
-            $page->of($this->order($number), Fields::none()) + ['more' => $request->query->getBoolean('more')],
+            $page->of(
+                $this->order($number),
+                Fields::none(),
+                $request->query->getBoolean('all'),
+                $request->query->getBoolean('list'),
+            ) + ['more' => $request->query->getBoolean('more')],
+        );
+    }
+
+    /** What the supplier offers, once somebody opens the list. */
+    #[Route('/{number}/list', name: 'order_their_list', methods: ['GET']), IsGranted('ROLE_BUY')]
+    public function theirList(string $number, OrderPage $page): Response
+    {
+        return $this->render('orders/_their_list.html.twig', $page->list($this->order($number)));
+    }
+
+    /** What follows of a long order while somebody scrolls. */
+    #[Route('/{number}/lines', name: 'order_lines', methods: ['GET'])]
+    public function lines(string $number, Request $request, OrderPage $page): Response
+    {
+        return $this->render(
+            'orders/_lines.html.twig',
+            $page->lines($this->order($number)) + [
+                'from' => max(0, $request->query->getInt('from')),
+                'alone' => true,
+            ],
         );
     }
 

@@ -8,6 +8,7 @@ use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\ORM\QueryBuilder;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Store\Offer\Offer;
 
 /** Purchase orders, found. */
 final readonly class Orders
@@ -22,23 +23,50 @@ final readonly class Orders
         return "'".implode("', '", OrderState::openValues())."'";
     }
 
+    /** With all its page shows; head and lines are read apart, so that the head is not read once for each line. */
     public function byNumber(string $number): ?PurchaseOrder
     {
         /** @var PurchaseOrder|null $order */
-        $order = $this->withLines()
-            ->addSelect('a', 'c', 'contact', 'address')
-            ->leftJoin('s.contacts', 'contact')
-            ->leftJoin('s.addresses', 'address')
-            ->addOrderBy('contact.id')
-            ->addOrderBy('address.id')
-            ->leftJoin('o.approvedBy', 'a')
-            ->leftJoin('l.agreement', 'c')
-            ->where('o.number = :number')
+        $order = $this->entities
+            ->createQuery(
+                sprintf(
+                    'SELECT o, s, b, a, contact, address FROM %s o JOIN o.supplier s JOIN o.buyer b
+                     LEFT JOIN o.approvedBy a LEFT JOIN s.contacts contact LEFT JOIN s.addresses address
+                     WHERE o.number = :number ORDER BY contact.id, address.id',
+                    PurchaseOrder::class,
+                ),
+            )
             ->setParameter('number', $number)
-            ->getQuery()
             ->getOneOrNullResult();
+        if (null !== $order) {
+            $this->entities
+                ->createQuery(
+                    sprintf(
+                        'SELECT o, l, i, site, c FROM %s o LEFT JOIN o.lines l LEFT JOIN l.item i
+                         LEFT JOIN l.site site LEFT JOIN l.agreement c WHERE o = :order ORDER BY l.position',
+                        PurchaseOrder::class,
+                    ),
+                )
+                ->setParameter('order', $order)
+                ->getResult();
+        }
 
         return $order;
+    }
+
+    /** The offers of its lines with their prices, in one go, for whoever looks at them line by line. */
+    public function withOffers(PurchaseOrder $order): void
+    {
+        $offers = array_filter(
+            array_map(static fn (OrderLine $line): ?int => $line->offer?->id, $order->lines()),
+            static fn (?int $id): bool => null !== $id,
+        );
+        if ([] !== $offers) {
+            $this->entities
+                ->createQuery(sprintf('SELECT f, p FROM %s f LEFT JOIN f.breaks p WHERE f.id IN (:ids)', Offer::class))
+                ->setParameter('ids', array_values(array_unique($offers)))
+                ->getResult();
+        }
     }
 
     public function find(int $id): ?PurchaseOrder
