@@ -67,9 +67,8 @@ final readonly class OrderPage
             'fields' => Fields::none(),
             'editable' => $this->mayEdit($order),
             'held' => $this->held($order),
-            'priceChanges' => $this->priceChanges($order),
             'rows' => self::ROWS,
-        ];
+        ] + $this->prices($order);
     }
 
     private static function isTyped(string $typed): bool
@@ -176,9 +175,8 @@ final readonly class OrderPage
                 ? null
                 : $terms->discounted($totals->total),
             'otherOrders' => array_values($supplierOrders),
-            'priceChanges' => $this->priceChanges($order),
             'overDrawn' => $editable ? $this->agreements->objections($order->lines(), $now) : [],
-        ];
+        ] + $this->prices($order);
     }
 
     /** @return list<array{revision: OrderRevision, change: RevisionChange}> those that changed it, the latest first */
@@ -227,23 +225,30 @@ final readonly class OrderPage
         );
     }
 
-    /** @return array<int, float> percent against the last price paid, by line */
-    private function priceChanges(PurchaseOrder $order): array
+    /**
+     * @return array{priceChanges: array<int, float>, doubts: array<int, string>} percent against the last price paid,
+     *      and what looks like a slip, by line
+     */
+    private function prices(PurchaseOrder $order): array
     {
         $offers = array_map(static fn ($line): ?int => $line->offer?->id, $order->lines());
-        $last = $this->spending->lastPrices(
+        $paid = $this->spending->lastPrices(
             array_values(array_filter($offers, static fn (?int $id): bool => null !== $id)),
         );
-        $changes = [];
+        $changes = $doubts = [];
         foreach ($order->lines() as $line) {
-            $change =
-                null === $line->offer ? null : PriceChange::percent($line->price(), $last[$line->offer->id] ?? null);
+            $last = null === $line->offer ? null : $paid[$line->offer->id] ?? null;
+            $change = PriceChange::percent($line->price(), $last);
+            $doubt = $line->packs()->isPositive() ? PriceChange::doubt($line->price(), $last) : null;
             if (null !== $change) {
                 $changes[$line->id] = $change;
             }
+            if (null !== $doubt) {
+                $doubts[$line->id] = sprintf('Line %d: %s', $line->position, $doubt);
+            }
         }
 
-        return $changes;
+        return ['priceChanges' => $changes, 'doubts' => $doubts];
     }
 
     /** @return array<string, float> stock units on hand, by "item:site" */

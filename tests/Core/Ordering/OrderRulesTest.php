@@ -141,6 +141,22 @@ final class OrderRulesTest extends TestCase
         self::assertNull($change('10.00', '0'));
     }
 
+    public function testAPriceThatLooksLikeASlipIsNamed(): void
+    {
+        $doubt = static fn (string $now, ?string $last): ?string => PriceChange::doubt(
+            BigDecimal::of($now),
+            null === $last ? null : BigDecimal::of($last),
+        );
+        self::assertSame('the price is 0', $doubt('0', null));
+        self::assertSame('40 times the last price paid', $doubt('372.00', '9.30'));
+        self::assertSame('4 times the last price paid', $doubt('4', '1'));
+        self::assertSame('10 % of the last price paid', $doubt('0.93', '9.30'));
+        self::assertSame('22 % of the last price paid', $doubt('1', '4.5'));
+        foreach ([['3.99', '1'], ['0.26', '1'], ['5', '0'], ['5', null]] as [$now, $last]) {
+            self::assertNull($doubt($now, $last));
+        }
+    }
+
     public function testTheOfferOfFirstChoiceThenTheCheapestAtTheNeed(): void
     {
         $dear = self::offer(1, 2, [[1, '12.00']], 12, 'EUR');
