@@ -159,6 +159,43 @@ final class OrderListTest extends DeskTestCase
         self::assertStringContainsString('we asked before, and ask once more', $this->see('/mailbox')->text());
         $this->post('/orders/ask', []);
         $this->browser->followRedirect();
-        self::assertStringContainsString('Tick the orders to ask about.', $this->text());
+        self::assertStringContainsString('Tick the orders that are meant.', $this->text());
+    }
+
+    public function testSeveralAreAcknowledgedAsWantedInOneStroke(): void
+    {
+        $this->as('mara');
+        $ids = array_map(
+            static fn (mixed $id): int => is_numeric($id) ? (int) $id : 0,
+            $this->connection()->fetchFirstColumn("SELECT id FROM purchase_order WHERE state = 'sent' ORDER BY id"),
+        );
+        self::assertGreaterThan(1, count($ids));
+        $this->post('/orders/ask', ['do' => 'confirm', 'ask' => array_fill_keys($ids, '1')]);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Acknowledged as wanted: PO-1045', $this->text());
+        self::assertSame(0.0, $this->number("SELECT COUNT(*) FROM purchase_order WHERE state = 'sent'"));
+        self::assertSame(
+            1.0,
+            $this->number("SELECT promised_on = wanted_on FROM purchase_order WHERE number = 'PO-1079'"),
+        );
+    }
+
+    public function testAnEmailThatChangedSinceTheLastOrderIsNamedBeforeTheNextGoes(): void
+    {
+        $this->as('rowan');
+        $send = function (string $email): void {
+            $this->post('/orders/new', ['supplier' => 'LUMEN', 'item' => 'BOT-500S']);
+            $path = explode('?', (string) $this->browser->getResponse()->headers->get('Location'))[0];
+            /** @var array<string, mixed> $form */
+            $form = $this->see($path)->filter('#order')->form()->getPhpValues();
+            unset($form['_token']);
+            $this->post($path, ['email' => $email, 'do' => 'send'] + $form);
+        };
+        $send('old@lumen.example');
+        $this->connection()->executeStatement(
+            "UPDATE supplier_contact SET email = 'new@lumen.example' WHERE email = 'old@lumen.example'",
+        );
+        $this->entities()->clear();
+        self::assertStringContainsString('Email was old@lumen.example on PO-', $this->see('/orders/PO-1082')->text());
     }
 }

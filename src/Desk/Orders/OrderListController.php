@@ -25,7 +25,9 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Keeping\KeepView;
 use TallBarrel\Work\Keeping\TableFile;
+use TallBarrel\Work\Ordering\AcknowledgeOrder;
 use TallBarrel\Work\Ordering\ChaseOrder;
+use TallBarrel\Work\Ordering\SeenOrder;
 
 /** The orders there are: what is to be done with them, or those that somebody looks for. */
 #[Route('/orders')]
@@ -200,30 +202,45 @@ final class OrderListController extends AbstractController
         return $this->redirectToRoute('orders', ['state' => OrderFilter::OPEN]);
     }
 
-    /** Asks the suppliers of several orders where they are. */
+    /** Asks the suppliers of several orders where they are, or notes that they said yes to the days that are wanted. */
     #[Route('/ask', name: 'orders_ask', methods: ['POST'], priority: 1), IsGranted('ROLE_BUY')]
-    public function ask(Request $request, Orders $orders, ChaseOrder $chase, #[CurrentUser] Person $person): Response
-    {
+    public function ask(
+        Request $request,
+        Orders $orders,
+        ChaseOrder $chase,
+        AcknowledgeOrder $acknowledge,
+        #[CurrentUser] Person $person,
+    ): Response {
         $fields = Fields::of($request);
         parse_str($fields->text('query', 500), $query);
         $asked = $refusals = [];
+        $confirms = 'confirm' === $fields->text('do');
         foreach (array_keys($fields->each('ask')) as $id) {
             $order = $orders->find($id);
             if (null === $order) {
                 continue;
             }
             try {
-                $chase->askWhere($order, $person);
+                if ($confirms) {
+                    $acknowledge->acknowledge(SeenOrder::now($order), $person, $order->wantedOn());
+                } else {
+                    $chase->askWhere($order, $person);
+                }
                 $asked[] = $order->number;
             } catch (Refused $refused) {
                 $refusals[] = $refused->getMessage();
             }
         }
         if ([] !== $asked) {
-            $this->addFlash('fine', 'Asked about '.implode(', ', $asked).'.');
+            $this->addFlash(
+                'fine',
+                $confirms
+                    ? 'Acknowledged as wanted: '.implode(', ', $asked).'.'
+                    : 'Asked about '.implode(', ', $asked).'.',
+            );
         }
         if ([] !== $refusals || [] === $asked) {
-            $this->addFlash('watch', implode(' ', [] === $refusals ? ['Tick the orders to ask about.'] : $refusals));
+            $this->addFlash('watch', implode(' ', [] === $refusals ? ['Tick the orders that are meant.'] : $refusals));
         }
 
         return $this->redirectToRoute('orders', array_intersect_key($query, array_flip(self::FIELDS)));

@@ -11,6 +11,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Ordering\RevisionChange;
+use TallBarrel\Core\Ordering\SinceLastOrder;
 use TallBarrel\Core\Sourcing\PriceChange;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
@@ -39,6 +40,8 @@ final readonly class OrderPage
     private const LISTED = 300;
     /** So many lines are shown at first, and so many more each time. */
     private const ROWS = 60;
+    private const HISTORY = 50;
+    private const WHOLE_HISTORY = 5000;
 
     public function __construct(
         private EntityManagerInterface $entities,
@@ -71,6 +74,25 @@ final readonly class OrderPage
         ] + $this->prices($order);
     }
 
+    /** @return list<string> what of the supplier is not as it was on the last order */
+    private function changed(PurchaseOrder $order): array
+    {
+        ['order' => $last, 'facts' => $facts] = $this->orders->before($order);
+        if (null === $last || $last->currency !== $order->currency) {
+            return [];
+        }
+
+        return array_map(
+            static fn (string $words): string => $words.' on '.$last->number,
+            SinceLastOrder::differences(
+                $facts,
+                $order->supplier->facts(),
+                $last->rate()->foreignForOne,
+                $order->rate()->foreignForOne,
+            ),
+        );
+    }
+
     private static function isTyped(string $typed): bool
     {
         return '' !== $typed;
@@ -96,12 +118,18 @@ final readonly class OrderPage
 
     /**
      * @param bool $all  whether every line is shown at once; so it is where something typed could not be saved
+     * @param bool $whole whether all that happened is shown, not only what happened last
      * @param bool $list whether the supplier's own list is shown; so it is where something was typed in it
      *
      * @return array<string, mixed>
      */
-    public function of(PurchaseOrder $order, Fields $fields, bool $all = false, bool $list = false): array
-    {
+    public function of(
+        PurchaseOrder $order,
+        Fields $fields,
+        bool $all = false,
+        bool $list = false,
+        bool $whole = false,
+    ): array {
         $person = $this->security->getUser();
         $totals = $order->totals();
         $now = $this->clock->now();
@@ -152,7 +180,9 @@ final readonly class OrderPage
                 ? $this->theirList($order)
                 : [],
             'sites' => $this->shell->sites(),
-            'history' => $this->audit->of($order->number),
+            'history' => $this->audit->of($order->number, $whole ? self::WHOLE_HISTORY : self::HISTORY),
+            'wholeHistory' => $whole,
+            'changed' => $early ? $this->changed($order) : [],
             'talk' => $this->talk->about('order', $order->number),
             'documents' => null === $order->sentAt() ? [] : $this->orders->documents($order),
             'revisions' => $this->revisions($order),

@@ -52,6 +52,7 @@ final class OrdersController extends AbstractController
                 Fields::none(),
                 $request->query->getBoolean('all'),
                 $request->query->getBoolean('list'),
+                $request->query->getBoolean('history'),
             ) + ['more' => $request->query->getBoolean('more')],
         );
     }

@@ -54,6 +54,37 @@ final readonly class Orders
         return $order;
     }
 
+    /**
+     * The order that went to the same supplier before, and what it kept of them.
+     *
+     * @return array{order: PurchaseOrder|null, facts: array<string, string>}
+     */
+    public function before(PurchaseOrder $order): array
+    {
+        /** @var list<OrderRevision|PurchaseOrder|null> $found */
+        $found = $this->entities
+            ->createQuery(
+                sprintf(
+                    'SELECT o, r FROM %s o LEFT JOIN %s r WITH r.order = o AND r.number = o.revision
+                     WHERE o.supplier = :supplier AND o.sentAt IS NOT NULL AND o <> :order
+                     ORDER BY o.sentAt DESC, o.id DESC',
+                    PurchaseOrder::class,
+                    OrderRevision::class,
+                ),
+            )
+            ->setParameter('supplier', $order->supplier)
+            ->setParameter('order', $order)
+            ->setMaxResults(1)
+            ->getResult();
+        $last = $found[0] ?? null;
+        $revision = $found[1] ?? null;
+
+        return [
+            'order' => $last instanceof PurchaseOrder ? $last : null,
+            'facts' => $revision instanceof OrderRevision ? $revision->snapshot['facts'] : [],
+        ];
+    }
+
     /** The offers of its lines with their prices, in one go, for whoever looks at them line by line. */
     public function withOffers(PurchaseOrder $order): void
     {
