@@ -495,6 +495,36 @@ final class JourneyTest extends BrowserTestCase
         self::until('main', 'Cancelled: It never came.; they were written to');
     }
 
+    public function testAWishFromTheStockroomBecomesALineAndAColleagueIsAsked(): void
+    {
+        self::signIn('tam');
+        self::open('/requisitions');
+        self::one('input[name="words"]:focus');
+        self::keys(...str_split('hex 370'));
+        self::until('#items-meant [role="option"]', 'JAR-370H');
+        self::keys(WebDriverKeys::ENTER);
+        self::one('input[name="quantity"]:focus');
+        self::keys('3', '0');
+        self::doTheNextThing();
+        self::until('.note.fine', 'A buyer sees that you ask for');
+
+        self::signIn('mara');
+        self::open('/requisitions');
+        self::one('button[formaction$="/order"]')->sendKeys(WebDriverKeys::ENTER);
+        self::until('.note.fine', 'It stands on PO-');
+        self::until('#order', 'for Tam');
+        $number = (string) self::one('h1')->getText();
+        self::one('#talk textarea')->sendKeys('Is one case enough?');
+        self::one('#talk select')->sendKeys('Tam');
+        self::one('#talk form:last-of-type button')->sendKeys(WebDriverKeys::ENTER);
+        self::until('#talk', 'waits for Tam');
+
+        self::signIn('tam');
+        self::until('.wait', $number.': “Is one case enough?”');
+        self::open('/requisitions');
+        self::until('table', $number);
+    }
+
     private static function held(string $item, string $site): int
     {
         self::open('/items/'.$item);

@@ -48,7 +48,7 @@ final class ApprovalTest extends DeskTestCase
         self::assertResponseRedirects('/settings/limits');
         $this->as('mara');
         self::assertStringContainsString('over the limit of 100.00 a month', $this->see('/orders/PO-1082')->text());
-        self::assertStringContainsString('somebody with a higher limit than Mara', $this->send('PO-1082'));
+        self::assertStringContainsString('PO-1082 is over Mara’s limit', $this->send('PO-1082'));
         self::assertSame('draft', $this->state('PO-1082'));
         $this->limits(['month' => [$this->id('mara') => '100000']]);
         $this->as('mara');

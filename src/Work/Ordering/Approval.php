@@ -58,7 +58,7 @@ final readonly class Approval
         if (null !== $objection) {
             throw new Refused(
                 sprintf(
-                    '%s needs somebody with a higher limit than %s’s: %s.',
+                    '%s is over %s’s limit: %s. Somebody with a higher one has to approve it.',
                     $order->number,
                     $person->firstName(),
                     $objection,
