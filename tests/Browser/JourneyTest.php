@@ -512,7 +512,7 @@ final class JourneyTest extends BrowserTestCase
         self::open('/requisitions');
         self::one('button[formaction$="/order"]')->sendKeys(WebDriverKeys::ENTER);
         self::until('.note.fine', 'It stands on PO-');
-        self::until('#order', 'for Tam');
+        self::one('#order input[name^="to_us"][value="for Tam"]');
         $number = (string) self::one('h1')->getText();
         self::one('#talk textarea')->sendKeys('Is one case enough?');
         self::one('#talk select')->sendKeys('Tam');
