@@ -27,7 +27,9 @@ final class Version20261126090000 extends AbstractMigration
         $this->addSql("ALTER TABLE purchase_order ADD token VARCHAR(32) DEFAULT NULL,
             ADD UNIQUE INDEX UNIQ_21E210B25F37A13B (token), ADD tax_category VARCHAR(2) NOT NULL DEFAULT 'Z',
             ADD adjustments JSON NOT NULL DEFAULT '[]', ADD their_reference VARCHAR(40) NOT NULL DEFAULT '',
-            ADD reminder VARCHAR(200) NOT NULL DEFAULT '', ADD remind_on DATE DEFAULT NULL");
+            ADD reminder VARCHAR(200) NOT NULL DEFAULT '', ADD remind_on DATE DEFAULT NULL,
+            ADD deliver_to VARCHAR(200) NOT NULL DEFAULT '', ADD carrier VARCHAR(60) NOT NULL DEFAULT '',
+            ADD project VARCHAR(60) NOT NULL DEFAULT ''");
         $this->addSql("ALTER TABLE supplier ADD tax_category VARCHAR(2) NOT NULL DEFAULT 'Z',
             ADD standing_adjustments JSON NOT NULL DEFAULT '[]', ADD paper_language VARCHAR(2) NOT NULL DEFAULT 'en',
             ADD paper_prices TINYINT(1) NOT NULL DEFAULT 1");
@@ -35,7 +37,8 @@ final class Version20261126090000 extends AbstractMigration
             $this->addSql("UPDATE {$table} SET tax_category = 'S' WHERE tax_percent > 0");
         }
         $this->addSql('ALTER TABLE purchase_order ALTER tax_category DROP DEFAULT, ALTER adjustments DROP DEFAULT,
-            ALTER their_reference DROP DEFAULT, ALTER reminder DROP DEFAULT');
+            ALTER their_reference DROP DEFAULT, ALTER reminder DROP DEFAULT, ALTER deliver_to DROP DEFAULT,
+            ALTER carrier DROP DEFAULT, ALTER project DROP DEFAULT');
         $this->addSql('ALTER TABLE supplier ALTER tax_category DROP DEFAULT, ALTER standing_adjustments DROP DEFAULT,
             ALTER paper_language DROP DEFAULT, ALTER paper_prices DROP DEFAULT');
         $this->addSql('CREATE TABLE order_amendment (order_id INT NOT NULL, by_id INT NOT NULL,

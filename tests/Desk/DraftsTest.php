@@ -25,10 +25,10 @@ final class DraftsTest extends DeskTestCase
         foreach (['PO-1090' => 2, 'PO-1091' => 900] as $number => $packs) {
             $this->connection()->executeStatement(
                 "INSERT INTO purchase_order (number, state, supplier_id, buyer_id, currency, home_currency,
-                    foreign_for_one, tax_percent, tax_category, adjustments, their_reference, reminder, created_at,
-                    wanted_on, note, revision, version)
+                    foreign_for_one, tax_percent, tax_category, adjustments, their_reference, reminder, deliver_to,
+                    carrier, project, created_at, wanted_on, note, revision, version)
                  SELECT ?, 'draft', supplier_id, buyer_id, currency, home_currency, foreign_for_one, tax_percent,
-                    tax_category, '[]', '', '', created_at, '2026-12-20', '', 0, 1
+                    tax_category, '[]', '', '', '', '', '', created_at, '2026-12-20', '', 0, 1
                  FROM purchase_order WHERE number = 'PO-1080'",
                 [$number],
             );

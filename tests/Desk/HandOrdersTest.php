@@ -616,4 +616,52 @@ final class HandOrdersTest extends DeskTestCase
         );
         self::assertStringContainsString('PO-1079', $this->see('/find?q=FS-47')->text());
     }
+
+    public function testAnotherAddressACarrierAndAProjectAreKeptAndFound(): void
+    {
+        $this->as('rowan');
+        $this->post('/orders/PO-1082', [
+            'do' => 'send',
+            'email' => 'o@lumen.example',
+            'deliver_to' => 'Fairground, stall 12, Larkmoor',
+            'carrier' => 'Fellside Carriers',
+            'project' => 'Winter fair',
+        ] + $this->form('PO-1082'));
+        $paper = (string) preg_replace('/\s+/', ' ', $this->paper('PO-1082'));
+        self::assertStringContainsString('Fairground,', $paper);
+        self::assertStringContainsString('Fellside', $paper);
+        self::assertStringNotContainsString('Winter fair', $paper, 'that is ours');
+        self::assertStringNotContainsString('Heather Road 12, A94 LK08 Larkmoor, IE', $paper);
+        $page = $this->see('/orders/PO-1082')->text();
+        self::assertStringContainsString('to Fairground, stall 12', $page);
+        self::assertStringContainsString('Winter fair', $page);
+        self::assertStringContainsString('PO-1082', $this->see('/orders?words=winter+fair')->text());
+    }
+
+    public function testTheLetterIsChangedBeforeItGoesAndOthersGetACopy(): void
+    {
+        $this->as('rowan');
+        $letter = $this->see('/orders/PO-1082/letter')->filter('textarea')->text(normalizeWhitespace: false);
+        self::assertStringContainsString('Dear Signe Aaby', $letter);
+        self::assertStringContainsString('[link]', $letter);
+        $send = fn (string $copies) => $this->post('/orders/PO-1082', [
+            'do' => 'send',
+            'email' => 'o@lumen.example',
+            'letter' => str_replace('Kind regards', 'See you at the fair', $letter),
+            'copies' => $copies,
+        ] + $this->form('PO-1082'));
+        $send('boss@lumen.example, nobody');
+        self::assertStringContainsString('“nobody” is not an email address', $this->text());
+        self::assertStringContainsString('See you at the fair', $this->text(), 'nothing typed is lost');
+        self::assertSame('draft', $this->connection()->fetchOne(
+            "SELECT state FROM purchase_order WHERE number = 'PO-1082'",
+        ));
+        $send('boss@lumen.example; store@lumen.example');
+        $mail = $this->see('/mailbox')->text();
+        foreach (['See you at the fair', '/order/', 'boss@lumen.example', 'store@lumen.example'] as $words) {
+            self::assertStringContainsString($words, $mail);
+        }
+        self::assertStringNotContainsString('Kind regards', $mail);
+        self::assertStringNotContainsString('[link]', $mail);
+    }
 }

@@ -68,6 +68,7 @@ final class Pages
         'kept_form',
         'order_choices',
         'order_earlier',
+        'order_letter',
         'order_lines',
         'order_their_list',
         'mailbox_letter',

@@ -50,6 +50,9 @@ final readonly class OrderForm
                     ? null
                     : Tax::read($fields->text('order_tax', 60), $fields->numerals),
             ),
+            isset($fields->typed['carrier'])
+                ? [$fields->text('deliver_to'), $fields->text('carrier', 60), $fields->text('project', 60)]
+                : null,
         );
     }
 

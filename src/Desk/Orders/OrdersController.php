@@ -25,6 +25,8 @@ use TallBarrel\Work\Ordering\AcknowledgeOrder;
 use TallBarrel\Work\Ordering\ApproveOrder;
 use TallBarrel\Work\Ordering\EditOrder;
 use TallBarrel\Work\Ordering\EndOrder;
+use TallBarrel\Work\Ordering\LetterWords;
+use TallBarrel\Work\Ordering\OrderLetter;
 use TallBarrel\Work\Ordering\OrderPaper;
 use TallBarrel\Work\Ordering\RememberOrder;
 use TallBarrel\Work\Ordering\SeenOrder;
@@ -91,6 +93,10 @@ final class OrdersController extends AbstractController
     ): Response {
         $fields = Fields::of($request);
         $order = $this->order($number);
+        $letter = $fields->attempt(
+            'copies',
+            static fn (): LetterWords => LetterWords::of($fields->text('letter', 5000), $fields->text('copies', 500)),
+        );
         $saved = $edit->save($order, OrderForm::read($order, $fields), $person);
         $order = $this->order($number);
         if (!$fields->isGood()) {
@@ -114,7 +120,14 @@ final class OrdersController extends AbstractController
                     $share->merge(SeenOrder::now($order), $other, $person)->number,
                 ),
                 'split' => sprintf('These lines have a draft of their own, apart from %s.', $order->number),
-                'send' => $this->onItsWay($send->send(SeenOrder::now($order), $person, $drawAnyway)),
+                'send' => $this->onItsWay(
+                    $send->send(
+                        SeenOrder::now($order),
+                        $person,
+                        $drawAnyway,
+                        $letter,
+                    ),
+                ),
                 'submit' => sprintf(
                     '%s now awaits approval.',
                     $submit->submit(SeenOrder::now($order), $person, $drawAnyway)->number,
@@ -282,6 +295,17 @@ final class OrdersController extends AbstractController
         }
 
         return $this->redirectToRoute('order', ['number' => $number]);
+    }
+
+    /** The letter it would go out with, once somebody wants to change it. */
+    #[Route('/{number}/letter', name: 'order_letter', methods: ['GET']), IsGranted('ROLE_BUY')]
+    public function letter(string $number, OrderLetter $letter, #[CurrentUser] Person $person): Response
+    {
+        $order = $this->order($number);
+
+        return $this->render('orders/_letter.html.twig', [
+            'words' => null === $order->supplier->contact() ? '' : $letter->usual($order, $person),
+        ]);
     }
 
     /** Orders to the same supplier whose lines could be bought once more, to be put into the page. */

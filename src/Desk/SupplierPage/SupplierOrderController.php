@@ -19,6 +19,7 @@ use TallBarrel\Store\Order\Amendments;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Order\SentDocument;
 use TallBarrel\Work\Ordering\AnswerOrder;
 use TallBarrel\Work\Ordering\NoteDespatch;
 use TallBarrel\Work\Ordering\OrderPaper;
@@ -115,9 +116,22 @@ final class SupplierOrderController extends AbstractController
     {
         $order = $this->order($token, $request);
 
-        return null === $order
-            ? $this->page(null, Fields::none())
-            : new Response($paper->pdf($order), 200, ['Content-Type' => 'application/pdf']);
+        if (null === $order) {
+            return $this->page(null, Fields::none());
+        }
+        // What they got by mail, where that was kept.
+        $sent = array_filter(
+            $this->orders->documents($order),
+            static fn (SentDocument $one): bool => $one->revision === $order->revision()
+                && 'application/pdf' === $one->mediaType,
+        );
+        $last = end($sent);
+
+        return new Response(
+            false === $last ? $paper->pdf($order) : $last->content(),
+            200,
+            ['Content-Type' => 'application/pdf'],
+        );
     }
 
     /** @return list<AnsweredLine> of what is outstanding; all as asked where the button says so */

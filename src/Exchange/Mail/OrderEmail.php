@@ -17,6 +17,7 @@ use TallBarrel\Store\Order\OrderAnswer;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Ordering\LetterWords;
 use TallBarrel\Work\Ordering\OrderLetter;
 use Twig\Environment;
 
@@ -32,7 +33,12 @@ final readonly class OrderEmail implements OrderLetter
     ) {
     }
 
-    public function send(PurchaseOrder $order, Person $sender, array $documents): void
+    public function usual(PurchaseOrder $order, Person $sender): string
+    {
+        return trim($this->words('letter', $order, $sender, ['link' => LetterWords::LINK]));
+    }
+
+    public function send(PurchaseOrder $order, Person $sender, array $documents, LetterWords $words): void
     {
         $subject = $this->translator->trans(
             'subject',
@@ -41,7 +47,14 @@ final readonly class OrderEmail implements OrderLetter
             $order->supplier->paperLanguage()->value,
         );
         $letter = $this->letter($order, $sender, $subject)
-            ->text($this->words('letter', $order, $sender, ['link' => $this->link($order)]));
+            ->text(
+                str_replace(
+                    LetterWords::LINK,
+                    $this->link($order),
+                    '' === $words->words ? $this->usual($order, $sender) : $words->words,
+                ),
+            )
+            ->addCc(...$words->copies);
         foreach ($documents as $document) {
             $letter->attach($document->content(), $document->filename, $document->mediaType);
         }

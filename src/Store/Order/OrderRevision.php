@@ -17,7 +17,7 @@ use TallBarrel\Store\Person\Person;
  * @phpstan-import-type AllowanceChargeData from AllowanceCharge
  *
  * @phpstan-type Snapshot array{facts: array<string, string>, deliveryTerms: string, wantedOn: string, note: string,
- *      lines: list<StatedData>, adjustments?: list<AllowanceChargeData>}
+ *      lines: list<StatedData>, adjustments?: list<AllowanceChargeData>, deliverTo?: string, carrier?: string}
  */
 #[ORM\Entity(readOnly: true)]
 class OrderRevision
@@ -39,6 +39,8 @@ class OrderRevision
             'deliveryTerms' => $order->supplier->deliveryTerms(),
             'wantedOn' => $order->wantedOn()->format('Y-m-d'),
             'note' => $order->note(),
+            'deliverTo' => $order->deliverTo(),
+            'carrier' => $order->carrier(),
             'lines' => array_map(
                 static fn (OrderLine $line): array => [
                     'position' => $line->position,

@@ -130,7 +130,8 @@ final readonly class OrderRows
             [
                 'words' => [
                     '' === $filter->words ? null : '%'.addcslashes($filter->words, '%_\\').'%',
-                    '(o.number LIKE :words OR s.name LIKE :words OR s.code LIKE :words OR o.note LIKE :words OR '.
+                    '(o.number LIKE :words OR s.name LIKE :words OR s.code LIKE :words OR o.note LIKE :words '
+                        .'OR o.project LIKE :words OR o.their_reference LIKE :words OR '.
                         $line('(x.description LIKE :words OR xi.code LIKE :words OR x.supplier_code LIKE :words)').
                         ')',
                 ],

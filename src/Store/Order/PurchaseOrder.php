@@ -69,6 +69,18 @@ class PurchaseOrder implements PlanningRestsOnIt
     #[ORM\Column(type: 'json')]
     private array $adjustments = [];
 
+    /** Where it goes, where that is none of the sites. */
+    #[ORM\Column(length: 200)]
+    private string $deliverTo = '';
+
+    /** Who carries it, and how. */
+    #[ORM\Column(length: 60)]
+    private string $carrier = '';
+
+    /** What it is for; ours alone. */
+    #[ORM\Column(length: 60)]
+    private string $project = '';
+
     /** What the supplier calls it. */
     #[ORM\Column(length: 40)]
     private string $theirReference = '';
@@ -151,6 +163,15 @@ class PurchaseOrder implements PlanningRestsOnIt
         $this->mustBeEditable();
         $this->wantedOn = $wantedOn;
         $this->note = trim($note);
+    }
+
+    /** @throws Refused if it is no longer a draft */
+    public function ship(string $deliverTo, string $carrier, string $project): void
+    {
+        $this->mustBeEditable();
+        $this->deliverTo = trim($deliverTo);
+        $this->carrier = trim($carrier);
+        $this->project = trim($project);
     }
 
     /**
@@ -539,6 +560,21 @@ class PurchaseOrder implements PlanningRestsOnIt
             (string) round($this->supplier->freightTariff()->of($goods->amount->toFloat(), $kilograms), 6),
             $this->currency,
         )->rounded();
+    }
+
+    public function deliverTo(): string
+    {
+        return $this->deliverTo;
+    }
+
+    public function carrier(): string
+    {
+        return $this->carrier;
+    }
+
+    public function project(): string
+    {
+        return $this->project;
     }
 
     public function theirReference(): string

@@ -129,6 +129,9 @@ final readonly class EditOrder
         if (null !== $changes->adjustments) {
             $order->adjust($changes->adjustments);
         }
+        if (null !== $changes->shipping) {
+            $order->ship(...$changes->shipping);
+        }
         if (null !== $changes->tax) {
             $order->taxAs($changes->tax);
         }

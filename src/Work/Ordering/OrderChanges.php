@@ -20,6 +20,8 @@ final readonly class OrderChanges
      * @param int|null                $site     for what is added; null for where the others go
      * @param bool                    $sweep    whether lines of a quantity of 0 go
      * @param list<AllowanceCharge>|null   $adjustments all there are to be; null for as they were
+     * @param array{string, string, string}|null $shipping another address, the carrier, the project; null for as they
+     *                                                 were
      * @param Tax|null                $tax      of all lines that have none of their own; null for as it was
      * @param Problems $problems what could not even be read; nothing is saved then, but the rest is checked too
      */
@@ -38,6 +40,7 @@ final readonly class OrderChanges
         public bool $sweep = false,
         public ?array $adjustments = null,
         public ?Tax $tax = null,
+        public ?array $shipping = null,
     ) {
     }
 }

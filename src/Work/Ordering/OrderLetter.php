@@ -19,7 +19,10 @@ interface OrderLetter
      *
      * @param list<SentDocument> $documents to go with it
      */
-    public function send(PurchaseOrder $order, Person $sender, array $documents): void;
+    public function send(PurchaseOrder $order, Person $sender, array $documents, LetterWords $words): void;
+
+    /** The words it goes out with unless somebody changes them; with LetterWords::LINK for the address of its page. */
+    public function usual(PurchaseOrder $order, Person $sender): string;
 
     /**
      * A revision of it, saying what is different.

@@ -32,9 +32,15 @@ final readonly class SendOrder
     }
 
     /** @throws Refused if something is missing, or a yes is */
-    public function send(SeenOrder $seen, Person $person, bool $drawAnyway = false): PurchaseOrder
-    {
-        return $this->step->take($seen, function (PurchaseOrder $order) use ($person, $drawAnyway): void {
+    public function send(
+        SeenOrder $seen,
+        Person $person,
+        bool $drawAnyway = false,
+        ?LetterWords $words = null,
+    ): PurchaseOrder {
+        $words ??= LetterWords::usual();
+
+        return $this->step->take($seen, function (PurchaseOrder $order) use ($person, $drawAnyway, $words): void {
             $now = $this->clock->now();
             if (OrderState::Draft === $order->state()) {
                 $this->agreements->of($order, $person, $drawAnyway);
@@ -52,9 +58,13 @@ final readonly class SendOrder
             $this->audit->note(
                 $person,
                 $order->number,
-                sprintf('Sent to %s, %s', $contact?->name() ?? '', $contact?->email() ?? ''),
+                sprintf(
+                    'Sent to %s, %s',
+                    $contact?->name() ?? '',
+                    implode(', ', [$contact?->email() ?? '', ...$words->copies]),
+                ),
             );
-            $this->letter->send($order, $person, $documents);
+            $this->letter->send($order, $person, $documents, $words);
         });
     }
 }
