@@ -134,6 +134,8 @@ final class OrdersTest extends DeskTestCase
             [
                 ['PK-LBH-L · Honey labels, large, 100', '2', ''],
                 ['LF-GIFT-2', '', ''],
+                ['9520000015176', '', ''],
+                ['hex jar 190 ml', '', ''],
                 ['Pallet deposit', '1', '14.00'],
             ] as $i => [$wanted, $quantity, $price]
         ) {

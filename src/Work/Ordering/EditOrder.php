@@ -12,6 +12,7 @@ use TallBarrel\Core\Day;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Ordering\PastedLine;
 use TallBarrel\Core\Ordering\PastedLines;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
@@ -243,10 +244,17 @@ final readonly class EditOrder
 
     private function paste(PurchaseOrder $order, ?PastedLines $pasted, Site $site, SavedOrder $saved): void
     {
-        foreach ($pasted->lines ?? [] as $line) {
-            $saved->problems->apply('paste-'.$line->row, function () use ($order, $line, $site, $saved): void {
+        $lines = $pasted->lines ?? [];
+        $known = [] === $lines
+            ? []
+            : $this->wanted->findEach(
+                $order->supplier,
+                array_map(static fn (PastedLine $line): string => $line->code, $lines),
+            );
+        foreach ($lines as $line) {
+            $saved->problems->apply('paste-'.$line->row, function () use ($order, $line, $site, $saved, $known): void {
                 $offer =
-                    $this->wanted->find($order->supplier, $line->code) ??
+                    $known[$line->code] ??
                     throw InvalidValue::because(
                         $this->wanted->notOffered($order->supplier, $line->code) ??
                             sprintf('There is no item “%s”.', $line->code),

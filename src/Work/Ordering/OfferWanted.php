@@ -23,7 +23,23 @@ final readonly class OfferWanted
     /** By our code, theirs, the name or the GTIN; “code · name” is read as the code. */
     public function find(Supplier $supplier, string $words): ?Offer
     {
-        $code = trim(explode(' · ', $words)[0]);
+        return $this->findEach($supplier, [$words])[$words] ?? null;
+    }
+
+    /**
+     * Many at once, from one query.
+     *
+     * @param list<string> $words
+     *
+     * @return array<string, Offer> by the words, where there is one; of several the first choice
+     */
+    public function findEach(Supplier $supplier, array $words): array
+    {
+        $codes = $gtins = [];
+        foreach ($words as $one) {
+            $codes[$one] = self::code($one);
+            $gtins[$one] = Gtin::tryOf($codes[$one])->digits ?? '';
+        }
         /** @var list<Offer> $offers */
         $offers = $this->entities
             ->createQueryBuilder()
@@ -31,18 +47,37 @@ final readonly class OfferWanted
             ->from(Offer::class, 'o')
             ->join('o.item', 'i')
             ->where(
-                'o.supplier = :supplier AND (i.code = :code OR o.supplierCode = :code OR i.gtin = :gtin OR i.name = '
-                .':code)',
+                'o.supplier = :supplier AND (i.code IN (:codes) OR o.supplierCode IN (:codes) OR i.gtin IN (:gtins) '
+                .'OR i.name IN (:codes))',
             )
             ->setParameter('supplier', $supplier)
-            ->setParameter('code', $code)
-            ->setParameter('gtin', Gtin::tryOf($code)->digits ?? '')
+            ->setParameter('codes', array_values(array_unique($codes)))
+            ->setParameter('gtins', array_values(array_filter($gtins, static fn (string $gtin): bool => '' !== $gtin)))
             ->orderBy('o.rank')
-            ->setMaxResults(1)
+            ->addOrderBy('o.id')
             ->getQuery()
             ->getResult();
+        $known = [];
+        foreach ($offers as $offer) {
+            foreach ([$offer->item->code, $offer->supplierCode(), $offer->item->name()] as $name) {
+                $known[mb_strtolower($name)] ??= $offer;
+            }
+            $known['gtin '.($offer->item->gtin()->digits ?? 'none')] ??= $offer;
+        }
+        $found = [];
+        foreach ($words as $one) {
+            $offer = $known[mb_strtolower($codes[$one])] ?? $known['gtin '.$gtins[$one]] ?? null;
+            if (null !== $offer && '' !== $codes[$one]) {
+                $found[$one] = $offer;
+            }
+        }
 
-        return $offers[0] ?? null;
+        return $found;
+    }
+
+    private static function code(string $words): string
+    {
+        return trim(explode(' · ', $words)[0]);
     }
 
     /** Why there is nothing to be found: who sells it, or that it is unknown; null where it is no item of ours. */
