@@ -74,6 +74,27 @@ final class SettleTest extends DeskTestCase
         );
     }
 
+    public function testWhatAnOrderWasChargedWithStandsBesideItsInvoice(): void
+    {
+        $this->connection()->executeStatement('UPDATE purchase_order SET adjustments = ?', [
+            (string) json_encode([
+                [
+                    'kind' => 'charge',
+                    'reason' => 'Packing',
+                    'amount' => '8.40',
+                    'percent' => null,
+                    'below' => null,
+                    'category' => 'Z',
+                    'tax' => '0',
+                ],
+            ]),
+        ]);
+        $this->as('iris');
+        $card = $this->see('/settle')->filter('.list a[href^="/settle/new/"]')->first();
+        $this->see((string) $card->attr('href'));
+        self::assertMatchesRegularExpression('/PO-\d+ was ordered with Packing 8\.40\./', $this->text());
+    }
+
     public function testThePaymentsAreAFileToo(): void
     {
         $this->as('iris');

@@ -134,6 +134,15 @@ final class EntryController extends AbstractController
             'others' => count($waiting) - count($chosen),
             'rows' => $rows,
             'charges' => range(0, self::CHARGES - 1),
+            'orders' => array_values(
+                array_reduce(
+                    $rows,
+                    static fn (array $orders, array $row): array => $orders + [
+                        $row['line']->order->number => $row['line']->order,
+                    ],
+                    [],
+                ),
+            ),
             'fields' => $fields,
             'key' => $fields->text('key', 50, 'invoice-'.bin2hex(random_bytes(8))),
         ], new Response(status: $fields->isGood() ? 200 : 422));
