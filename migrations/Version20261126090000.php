@@ -32,7 +32,9 @@ final class Version20261126090000 extends AbstractMigration
             ADD project VARCHAR(60) NOT NULL DEFAULT ''");
         $this->addSql("ALTER TABLE supplier ADD tax_category VARCHAR(2) NOT NULL DEFAULT 'Z',
             ADD standing_adjustments JSON NOT NULL DEFAULT '[]', ADD paper_language VARCHAR(2) NOT NULL DEFAULT 'en',
-            ADD paper_prices TINYINT(1) NOT NULL DEFAULT 1");
+            ADD paper_prices TINYINT(1) NOT NULL DEFAULT 1,
+            ADD csv_columns VARCHAR(1000) NOT NULL DEFAULT '', ADD csv_delimiter VARCHAR(1) NOT NULL DEFAULT ',',
+            ADD csv_filename VARCHAR(60) NOT NULL DEFAULT ''");
         foreach (['purchase_order', 'supplier'] as $table) {
             $this->addSql("UPDATE {$table} SET tax_category = 'S' WHERE tax_percent > 0");
         }
@@ -40,7 +42,8 @@ final class Version20261126090000 extends AbstractMigration
             ALTER their_reference DROP DEFAULT, ALTER reminder DROP DEFAULT, ALTER deliver_to DROP DEFAULT,
             ALTER carrier DROP DEFAULT, ALTER project DROP DEFAULT');
         $this->addSql('ALTER TABLE supplier ALTER tax_category DROP DEFAULT, ALTER standing_adjustments DROP DEFAULT,
-            ALTER paper_language DROP DEFAULT, ALTER paper_prices DROP DEFAULT');
+            ALTER paper_language DROP DEFAULT, ALTER paper_prices DROP DEFAULT, ALTER csv_columns DROP DEFAULT,
+            ALTER csv_delimiter DROP DEFAULT, ALTER csv_filename DROP DEFAULT');
         $this->addSql('CREATE TABLE order_amendment (order_id INT NOT NULL, by_id INT NOT NULL,
             begun_at DATETIME NOT NULL,
             revision INT NOT NULL, version INT DEFAULT 1 NOT NULL, wishes JSON NOT NULL, adjustments JSON NOT NULL,

@@ -664,4 +664,31 @@ final class HandOrdersTest extends DeskTestCase
         self::assertStringNotContainsString('Kind regards', $mail);
         self::assertStringNotContainsString('[link]', $mail);
     }
+
+    public function testTheirFileIsAsTheirSystemTakesIt(): void
+    {
+        $this->as('rowan');
+        /** @var array<string, mixed> $form */
+        $form = $this->see('/suppliers/LUMEN')->filter('#supplier')->form()->getPhpValues();
+        unset($form['_token']);
+        $file = [
+            'wants_csv' => '1',
+            'csv_columns' => "your_code = ArtNr\nquantity = Menge",
+            'csv_delimiter' => ';',
+            'csv_filename' => 'LK_{order}',
+            'email' => 'o@lumen.example',
+        ];
+        $this->post('/suppliers/LUMEN', ['csv_columns' => 'colour'] + $file + $form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“colour” is no column of an order', $this->text());
+        $this->post('/suppliers/LUMEN', $file + $form);
+        self::assertResponseRedirects();
+        $this->post('/orders/PO-1082', ['do' => 'send'] + $this->form('PO-1082'));
+        self::assertStringContainsString('LK_PO-1082.csv', $this->see('/mailbox')->text());
+        $csv = $this->connection()->fetchOne(
+            "SELECT d.content FROM sent_document d JOIN purchase_order o ON o.id = d.order_id
+             WHERE o.number = 'PO-1082' AND d.media_type = 'text/csv'",
+        );
+        self::assertSame("ArtNr;Menge\r\nLF-SQ500;3\r\nLF-LBH-S;2\r\n", $csv);
+    }
 }

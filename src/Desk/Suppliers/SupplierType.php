@@ -8,12 +8,14 @@ use Symfony\Component\Form\AbstractType;
 use Symfony\Component\Form\Extension\Core\Type\CheckboxType;
 use Symfony\Component\Form\Extension\Core\Type\ChoiceType;
 use Symfony\Component\Form\Extension\Core\Type\EnumType;
+use Symfony\Component\Form\Extension\Core\Type\TextareaType;
 use Symfony\Component\Form\Extension\Core\Type\TextType;
 use Symfony\Component\Form\FormBuilderInterface;
 use Symfony\Component\OptionsResolver\OptionsResolver;
 use Symfony\Component\Validator\Constraints\Length;
 use Symfony\Component\Validator\Constraints\NotBlank;
 use TallBarrel\Core\Money\TaxCategory;
+use TallBarrel\Core\Ordering\CsvLayout;
 use TallBarrel\Core\Ordering\PaperLanguage;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Desk\Shell\Form\FigureType;
@@ -118,6 +120,26 @@ final class SupplierType extends AbstractType
             ->add('wants_csv', CheckboxType::class, [
                 'label' => 'orders go out with a CSV file of the lines beside the PDF',
                 'property_path' => 'wantsCsv',
+            ])
+            ->add('csv_columns', TextareaType::class, [
+                'label' => 'Columns of that file',
+                'property_path' => 'csvColumns',
+                'empty_data' => '',
+                'constraints' => [new Length(max: 1000)],
+                'help' => 'One a line, such as your_code = ArtNr. Empty for: '.implode(', ', CsvLayout::COLUMNS).'.',
+                'attr' => ['rows' => 4],
+            ])
+            ->add('csv_delimiter', ChoiceType::class, [
+                'label' => 'Between two of them',
+                'property_path' => 'csvDelimiter',
+                'choices' => ['a comma' => ',', 'a semicolon' => ';', 'a tabulator' => "\t"],
+            ])
+            ->add('csv_filename', TextType::class, [
+                'label' => 'Its name',
+                'property_path' => 'csvFilename',
+                'empty_data' => '',
+                'constraints' => [new Length(max: 60)],
+                'help' => 'Such as PO_{order}. Empty for the number.',
             ]);
     }
 

@@ -13,11 +13,11 @@ use TallBarrel\Work\Keeping\TableFile;
  */
 final readonly class CsvTable implements TableFile
 {
-    public function write(iterable $rows): string
+    public function write(iterable $rows, string $delimiter = ','): string
     {
         $file = fopen('php://temp', 'r+') ?: throw new \RuntimeException('No memory for a file.');
         foreach ($rows as $row) {
-            fputcsv($file, array_map(self::harmless(...), $row), ',', '"', '', "\r\n");
+            fputcsv($file, array_map(self::harmless(...), $row), $delimiter, '"', '', "\r\n");
         }
 
         return (string) stream_get_contents($file, -1, 0);

@@ -14,20 +14,6 @@ use TallBarrel\Work\Ordering\OrderPaper;
 /** A purchase order on paper, and as a CSV file of its lines (RFC 4180). */
 final readonly class OrderDocuments implements OrderPaper
 {
-    private const COLUMNS = [
-        'order',
-        'line',
-        'your_code',
-        'our_code',
-        'description',
-        'quantity',
-        'pack',
-        'price',
-        'currency',
-        'deliver_to',
-        'wanted_on',
-    ];
-
     public function __construct(private Paper $paper, private CurrentBusiness $business, private TableFile $table)
     {
     }
@@ -43,23 +29,24 @@ final readonly class OrderDocuments implements OrderPaper
 
     public function csv(PurchaseOrder $order): string
     {
+        $layout = $order->supplier->csvLayout();
         $rows = array_map(
-            static fn (OrderLine $line): array => [
-                $order->number,
-                (string) $line->position,
-                $line->supplierCode(),
-                $line->item->code ?? '',
-                $line->description,
-                (string) $line->packs()->strippedOfTrailingZeros(),
-                $line->pack()->label(),
-                (string) $line->price()->strippedOfTrailingZeros(),
-                $order->currency,
-                $line->site->name,
-                $line->wantedOn()->format('Y-m-d'),
-            ],
+            static fn (OrderLine $line): array => $layout->cells([
+                'order' => $order->number,
+                'line' => (string) $line->position,
+                'your_code' => $line->supplierCode(),
+                'our_code' => $line->item->code ?? '',
+                'description' => $line->description,
+                'quantity' => (string) $line->packs()->strippedOfTrailingZeros(),
+                'pack' => $line->pack()->label(),
+                'price' => (string) $line->price()->strippedOfTrailingZeros(),
+                'currency' => $order->currency,
+                'deliver_to' => $line->site->name,
+                'wanted_on' => $line->wantedOn()->format('Y-m-d'),
+            ]),
             $order->lines(),
         );
 
-        return $this->table->write([self::COLUMNS, ...$rows]);
+        return $this->table->write([$layout->headings(), ...$rows], $layout->delimiter);
     }
 }

@@ -15,6 +15,7 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Money\TaxCategory;
+use TallBarrel\Core\Ordering\CsvLayout;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Ordering\PaperLanguage;
 use TallBarrel\Core\Sourcing\FreightTariff;
@@ -90,6 +91,15 @@ class Supplier implements PlanningRestsOnIt
     /** Whether the lines also go out as a CSV file with the order. */
     #[ORM\Column(options: ['default' => false])]
     private bool $wantsCsv = false;
+
+    #[ORM\Column(length: 1000)]
+    private string $csvColumns = '';
+
+    #[ORM\Column(length: 1)]
+    private string $csvDelimiter = ',';
+
+    #[ORM\Column(length: 60)]
+    private string $csvFilename = '';
 
     /** In which language their orders are written. */
     #[ORM\Column(length: 2, enumType: PaperLanguage::class)]
@@ -489,6 +499,24 @@ class Supplier implements PlanningRestsOnIt
     public function buyer(): ?Person
     {
         return $this->buyer;
+    }
+
+    /** @throws InvalidValue if their system cannot take it so */
+    public function takesCsv(string $columns, string $delimiter, string $filename): void
+    {
+        CsvLayout::read($columns, $delimiter, $filename);
+        [$this->csvColumns, $this->csvDelimiter, $this->csvFilename] = [trim($columns), $delimiter, trim($filename)];
+    }
+
+    public function csvLayout(): CsvLayout
+    {
+        return CsvLayout::read($this->csvColumns, $this->csvDelimiter, $this->csvFilename);
+    }
+
+    /** @return array{string, string, string} as typed: columns, delimiter and file name */
+    public function csvAsTyped(): array
+    {
+        return [$this->csvColumns, $this->csvDelimiter, $this->csvFilename];
     }
 
     /** How the paper of their orders is. */

@@ -60,6 +60,10 @@ final readonly class ChangeSupplier
         );
         $supplier->isBoughtFromBy($details->buyer);
         $supplier->wantsOrders($details->wantsCsv);
+        $problems->apply(
+            'csv_columns',
+            fn () => $supplier->takesCsv($details->csvColumns, $details->csvDelimiter, $details->csvFilename),
+        );
         $supplier->readsOrders($details->language, $details->seesPrices);
         $supplier->remember($details->caution, $details->note);
         $supplier->jot($details->notes);

@@ -53,6 +53,9 @@ final class SupplierDetails
     public ?Supplier $paidThrough = null;
     public ?Person $buyer = null;
     public bool $wantsCsv = false;
+    public string $csvColumns = '';
+    public string $csvDelimiter = ',';
+    public string $csvFilename = '';
     public PaperLanguage $language = PaperLanguage::English;
     public bool $seesPrices = true;
 
@@ -96,6 +99,7 @@ final class SupplierDetails
         $details->paidThrough = $supplier->paidThrough();
         $details->buyer = $supplier->buyer();
         $details->wantsCsv = $supplier->wantsCsv();
+        [$details->csvColumns, $details->csvDelimiter, $details->csvFilename] = $supplier->csvAsTyped();
         $details->language = $supplier->paperLanguage();
         $details->seesPrices = $supplier->seesPrices();
 

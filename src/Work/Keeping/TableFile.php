@@ -7,6 +7,9 @@ namespace TallBarrel\Work\Keeping;
 /** A table to be taken away and opened elsewhere. */
 interface TableFile
 {
-    /** @param iterable<list<string>> $rows the first names the columns */
-    public function write(iterable $rows): string;
+    /**
+     * @param iterable<list<string>> $rows      the first names the columns
+     * @param string                 $delimiter what lies between two cells
+     */
+    public function write(iterable $rows, string $delimiter = ','): string;
 }

@@ -33,7 +33,13 @@ final readonly class KeepDocuments
             $this->document($order, $name.'.pdf', 'application/pdf', $to, $this->paper->pdf($order, $change)),
         ];
         if ($order->supplier->wantsCsv()) {
-            $documents[] = $this->document($order, $name.'.csv', 'text/csv', $to, $this->paper->csv($order));
+            $documents[] = $this->document(
+                $order,
+                $order->supplier->csvLayout()->filename($name),
+                'text/csv',
+                $to,
+                $this->paper->csv($order),
+            );
         }
         array_map($this->entities->persist(...), $documents);
 
