@@ -131,6 +131,20 @@ final class OrderListTest extends DeskTestCase
         self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM kept_view WHERE id = ?', [$id]));
     }
 
+    public function testWhatIsShownIsTakenAwayOnPaper(): void
+    {
+        $this->as('rowan');
+        $this->browser->request('GET', '/orders.pdf?supplier=OSTREL');
+        self::assertResponseHeaderSame('Content-Type', 'application/pdf');
+        $paper = (string) tempnam(sys_get_temp_dir(), 'paper');
+        file_put_contents($paper, $this->browser->getResponse()->getContent());
+        $words = (string) shell_exec('pdftotext -layout '.escapeshellarg($paper).' -');
+        unlink($paper);
+        self::assertStringContainsString('PO-1079', $words);
+        self::assertStringContainsString('Ostrel Wax', $words);
+        self::assertStringNotContainsString('Vetrasol', $words);
+    }
+
     public function testSuppliersAreAskedOnceADayAndItIsCounted(): void
     {
         $this->as('mara');

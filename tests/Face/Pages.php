@@ -75,6 +75,7 @@ final class Pages
         'order_preview',
         'order_sent',
         'orders_file',
+        'orders_paper',
         'own_data_sample',
         'payments_file',
         'policy_curve',

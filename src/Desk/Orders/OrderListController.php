@@ -27,6 +27,7 @@ use TallBarrel\Work\Keeping\KeepView;
 use TallBarrel\Work\Keeping\TableFile;
 use TallBarrel\Work\Ordering\AcknowledgeOrder;
 use TallBarrel\Work\Ordering\ChaseOrder;
+use TallBarrel\Work\Ordering\OrderPaper;
 use TallBarrel\Work\Ordering\SeenOrder;
 
 /** The orders there are: what is to be done with them, or those that somebody looks for. */
@@ -35,6 +36,7 @@ final class OrderListController extends AbstractController
 {
     private const PAGE = 100;
     private const MOST_ROWS = 100_000;
+    private const MOST_ON_PAPER = 500;
     private const LOOKS = ['orders' => 'Orders', 'lines' => 'Open lines', 'suppliers' => 'By supplier'];
     private const FIELDS = [
         'words', 'state', 'supplier', 'item', 'site', 'buyer', 'from', 'until', 'late', 'sort', 'look',
@@ -175,6 +177,18 @@ final class OrderListController extends AbstractController
         return new Response($files->write($rows), 200, [
             'Content-Type' => 'text/csv; charset=UTF-8',
             'Content-Disposition' => 'attachment; filename="orders.csv"',
+        ]);
+    }
+
+    /** The same on paper, the first of it where it is long. */
+    #[Route('.pdf', name: 'orders_paper', methods: ['GET'], priority: 1)]
+    public function paper(Request $request, OrderPaper $paper, #[CurrentUser] Person $person): Response
+    {
+        $filter = $this->filter(Fields::query($request), $person);
+
+        return new Response($paper->list($this->rows->find($filter, 0, self::MOST_ON_PAPER)), 200, [
+            'Content-Type' => 'application/pdf',
+            'Content-Disposition' => 'inline; filename="orders.pdf"',
         ]);
     }
 

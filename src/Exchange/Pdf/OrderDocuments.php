@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Pdf;
 
+use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\OrderLine;
@@ -14,8 +15,12 @@ use TallBarrel\Work\Ordering\OrderPaper;
 /** A purchase order on paper, and as a CSV file of its lines (RFC 4180). */
 final readonly class OrderDocuments implements OrderPaper
 {
-    public function __construct(private Paper $paper, private CurrentBusiness $business, private TableFile $table)
-    {
+    public function __construct(
+        private Paper $paper,
+        private CurrentBusiness $business,
+        private TableFile $table,
+        private ClockInterface $clock,
+    ) {
     }
 
     public function pdf(PurchaseOrder $order, ?RevisionChange $change = null): string
@@ -24,6 +29,15 @@ final readonly class OrderDocuments implements OrderPaper
             'order' => $order,
             'business' => $this->business->get(),
             'change' => $change,
+        ]);
+    }
+
+    public function list(array $rows): string
+    {
+        return $this->paper->pdf('paper/orders.html.twig', [
+            'orders' => $rows,
+            'business' => $this->business->get(),
+            'today' => $this->clock->now(),
         ]);
     }
 

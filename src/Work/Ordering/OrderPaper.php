@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Ordering;
 
 use TallBarrel\Core\Ordering\RevisionChange;
+use TallBarrel\Store\Order\OrderRow;
 use TallBarrel\Store\Order\PurchaseOrder;
 
 /** Writes an order as the documents that are sent. */
@@ -19,4 +20,11 @@ interface OrderPaper
 
     /** @return string its lines as a file, for suppliers who read orders in */
     public function csv(PurchaseOrder $order): string;
+
+    /**
+     * Many of them in a list.
+     *
+     * @param list<OrderRow> $rows
+     */
+    public function list(array $rows): string;
 }
