@@ -577,6 +577,11 @@ final class HandOrdersTest extends DeskTestCase
         $mailbox = $this->see('/mailbox')->text();
         self::assertStringContainsString('Bestellung PO-1082 von Larkmoor Bee Supply', $mailbox);
         self::assertStringContainsString('Mit freundlichen Grüßen', $mailbox);
+        $version = (string) (int) $this->number("SELECT version FROM purchase_order WHERE number = 'PO-1082'");
+        $this->post('/orders/PO-1082/cancel', ['version' => $version, 'reason' => 'Doppelt bestellt.']);
+        $mailbox = $this->see('/mailbox')->text();
+        self::assertStringContainsString('Bestellung PO-1082 von Larkmoor Bee Supply ist storniert', $mailbox);
+        self::assertStringContainsString('bitte streichen Sie unsere Bestellung PO-1082 vom Montag, 23. Nov', $mailbox);
     }
 
     public function testTheSupplierSaysWhatHasLeftAndItIsFoundByItsTrackingNumber(): void

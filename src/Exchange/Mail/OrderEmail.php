@@ -40,12 +40,7 @@ final readonly class OrderEmail implements OrderLetter
 
     public function send(PurchaseOrder $order, Person $sender, array $documents, LetterWords $words): void
     {
-        $subject = $this->translator->trans(
-            'subject',
-            ['%number%' => $order->number, '%business%' => $this->business->get()->name],
-            'paper',
-            $order->supplier->paperLanguage()->value,
-        );
+        $subject = $this->subject('subject', $order, 'paper');
         $letter = $this->letter($order, $sender, $subject)
             ->text(
                 str_replace(
@@ -63,12 +58,7 @@ final readonly class OrderEmail implements OrderLetter
 
     public function revised(PurchaseOrder $order, Person $sender, array $documents, RevisionChange $change): void
     {
-        $subject = sprintf(
-            'Order %s from %s, revision %d',
-            $order->number,
-            $this->business->get()->name,
-            $order->revision(),
-        );
+        $subject = $this->subject('revised subject', $order);
         $letter = $this->letter($order, $sender, $subject)
             ->text($this->words('revised', $order, $sender, ['change' => $change, 'link' => $this->link($order)]));
         foreach ($documents as $document) {
@@ -79,7 +69,7 @@ final readonly class OrderEmail implements OrderLetter
 
     public function cancelled(PurchaseOrder $order, string $reason, Person $sender): void
     {
-        $subject = sprintf('Order %s from %s is cancelled', $order->number, $this->business->get()->name);
+        $subject = $this->subject('cancelled subject', $order);
         $this->mailer->send(
             $this->letter($order, $sender, $subject)
                 ->text($this->words('cancelled', $order, $sender, ['reason' => $reason])),
@@ -90,7 +80,7 @@ final readonly class OrderEmail implements OrderLetter
     {
         $accepted = AnswerState::Accepted === $answer->state();
         $order = $answer->order;
-        $subject = sprintf('Order %s: %s to your answer', $order->number, $accepted ? 'yes' : 'no');
+        $subject = $this->subject($accepted ? 'yes subject' : 'no subject', $order);
         $this->mailer->send(
             $this->letter($order, $sender, $subject)->text(
                 $this->words('decided', $order, $sender, [
@@ -105,11 +95,21 @@ final readonly class OrderEmail implements OrderLetter
 
     public function askWhere(PurchaseOrder $order, int $before, Person $sender): void
     {
-        $subject = sprintf('Where is order %s from %s?', $order->number, $this->business->get()->name);
+        $subject = $this->subject('where subject', $order);
         $this->mailer->send(
             $this->letter($order, $sender, $subject)
                 ->text($this->words('where', $order, $sender, ['before' => $before, 'link' => $this->link($order)])),
         );
+    }
+
+    /** @param array<string, string> $more */
+    private function subject(string $key, PurchaseOrder $order, string $domain = 'letter', array $more = []): string
+    {
+        return $this->translator->trans($key, $more + [
+            '%number%' => $order->number,
+            '%business%' => $this->business->get()->name,
+            '%revision%' => (string) $order->revision(),
+        ], $domain, $order->supplier->paperLanguage()->value);
     }
 
     /** Where they see the order without a sign-in. */
@@ -144,13 +144,10 @@ final readonly class OrderEmail implements OrderLetter
             $this->letter(
                 $order,
                 $sender,
-                sprintf(
-                    '%s from %s: could %s come by %s?',
-                    $order->number,
-                    $business->name,
-                    $line->supplierCode(),
-                    $by->format('j M'),
-                ),
+                $this->subject('forward subject', $order, 'letter', [
+                    '%code%' => $line->supplierCode(),
+                    '%day%' => $by->format('j.n.'),
+                ]),
             )->text(
                 $this->twig->render('paper/forward.txt.twig', [
                     'order' => $order,
