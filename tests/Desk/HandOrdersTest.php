@@ -667,6 +667,10 @@ final class HandOrdersTest extends DeskTestCase
             self::assertStringContainsString($words, $mail);
         }
         self::assertStringNotContainsString('Kind regards', $mail);
+        self::assertStringContainsString(
+            'The mail server took “Order PO-1082 from Larkmoor Bee Supply”',
+            $this->see('/orders/PO-1082')->text(),
+        );
         self::assertStringNotContainsString('[link]', $mail);
     }
 

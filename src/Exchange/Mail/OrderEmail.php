@@ -164,11 +164,14 @@ final readonly class OrderEmail implements OrderLetter
     {
         $contact = $order->supplier->contact() ?? throw new \LogicException('A sent order has a contact.');
 
-        return (new Email())
+        $letter = (new Email())
             ->from(new Address($sender->email, $sender->name.', '.$this->business->get()->name))
             ->replyTo(new Address($sender->email, $sender->name))
             ->to(new Address($contact->email(), $contact->name()))
             ->cc(new Address($sender->email, $sender->name))
             ->subject($subject);
+        $letter->getHeaders()->addTextHeader(LetterFate::HEADER, $order->number);
+
+        return $letter;
     }
 }
