@@ -186,8 +186,12 @@ final class OrderListTest extends DeskTestCase
         self::assertGreaterThan(1, count($ids));
         $this->post('/orders/ask', ['do' => 'confirm', 'ask' => array_fill_keys($ids, '1')]);
         $this->browser->followRedirect();
-        self::assertStringContainsString('Acknowledged as wanted: PO-1045', $this->text());
-        self::assertSame(0.0, $this->number("SELECT COUNT(*) FROM purchase_order WHERE state = 'sent'"));
+        self::assertStringContainsString('Acknowledged as wanted: PO-10', $this->text());
+        self::assertStringContainsString('PO-1045 was wanted for Fri 2 Oct, which is over', $this->text());
+        self::assertSame(
+            ['PO-1045'],
+            $this->connection()->fetchFirstColumn("SELECT number FROM purchase_order WHERE state = 'sent'"),
+        );
         self::assertSame(
             1.0,
             $this->number("SELECT promised_on = wanted_on FROM purchase_order WHERE number = 'PO-1079'"),

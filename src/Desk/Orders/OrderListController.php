@@ -28,7 +28,6 @@ use TallBarrel\Work\Keeping\TableFile;
 use TallBarrel\Work\Ordering\AcknowledgeOrder;
 use TallBarrel\Work\Ordering\ChaseOrder;
 use TallBarrel\Work\Ordering\OrderPaper;
-use TallBarrel\Work\Ordering\SeenOrder;
 
 /** The orders there are: what is to be done with them, or those that somebody looks for. */
 #[Route('/orders')]
@@ -236,7 +235,7 @@ final class OrderListController extends AbstractController
             }
             try {
                 if ($confirms) {
-                    $acknowledge->acknowledge(SeenOrder::now($order), $person, $order->wantedOn());
+                    $acknowledge->asWanted($order, $person);
                 } else {
                     $chase->askWhere($order, $person);
                 }

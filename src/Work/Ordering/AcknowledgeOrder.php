@@ -19,6 +19,27 @@ final readonly class AcknowledgeOrder
     }
 
     /**
+     * For the day that is wanted.
+     *
+     * @throws Refused if that is over
+     */
+    public function asWanted(PurchaseOrder $order, Person $person): PurchaseOrder
+    {
+        $wanted = $order->wantedOn();
+        if ($wanted < $this->clock->now()->setTime(0, 0)) {
+            throw new Refused(
+                sprintf(
+                    '%s was wanted for %s, which is over: note the day they name on the order.',
+                    $order->number,
+                    $wanted->format('D j M'),
+                ),
+            );
+        }
+
+        return $this->acknowledge(SeenOrder::now($order), $person, $wanted);
+    }
+
+    /**
      * @param array<int, \DateTimeImmutable> $byLine days of lines that come on another, by the line's id
      *
      * @throws Refused
