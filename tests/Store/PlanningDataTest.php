@@ -115,7 +115,8 @@ final class PlanningDataTest extends StoreTestCase
         $seen = self::seen($item);
         self::assertTrue($seen->stock->onHand->isEqualTo(30));
         self::assertTrue($seen->stock->promised->isEqualTo(6));
-        self::assertSame([self::site('FERRY')->id => 30.0], self::get(StockList::class)->ofItem($item->id)->held);
+        $figures = self::get(StockList::class)->ofItem($item->id, self::now());
+        self::assertSame([self::site('FERRY')->id => 30.0], $figures->held);
     }
 
     public function testOpenOrdersCountInStockUnitsWithTheDayTheyAreDue(): void

@@ -4,9 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Stock;
 
-use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\ORM\EntityManagerInterface;
-use Doctrine\ORM\Query\Parameter;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Form\FormInterface;
 use TallBarrel\Core\Ordering\OrderState;
@@ -28,7 +26,6 @@ use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\OpenLines;
-use TallBarrel\Store\Planning\ForecastAdjustment;
 use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
@@ -94,7 +91,7 @@ final readonly class ItemPage
             )[0] ??
             ($places[0] ?? null);
         $today = $this->clock->now()->setTime(0, 0);
-        $figures = $this->stock->ofItem($item->id);
+        $figures = $this->stock->ofItem($item->id, $today);
         $held = $figures->held;
         $open = $this->open->bySite([$item->id], $today);
         $inForce = $this->rates->allOn($today);
@@ -144,19 +141,7 @@ final readonly class ItemPage
                 'adjust' => ($adjust ?? $this->forms->of(AdjustmentType::class, new AdjustmentEntry()))->createView(),
                 'facts' => ($facts ?? $this->forms->of(ItemFactsType::class, new ItemFactsEntry($item)))->createView(),
             ],
-            'adjustments' => $this->entities
-                ->createQuery(
-                    'SELECT a FROM '.
-                        ForecastAdjustment::class.
-                        ' a WHERE a.item = :item AND a.until > :today ORDER BY a.id',
-                )
-                ->setParameters(
-                    new ArrayCollection([
-                        new Parameter('item', $item),
-                        new Parameter('today', $today->format('Y-m-d')),
-                    ]),
-                )
-                ->getResult(),
+            'adjustments' => $figures->adjustments,
             'balances' => $figures->balances,
             'movements' => array_map(
                 static fn (array $row): array => ['words' => MovementKind::from((string) $row['kind'])->words()] + $row,

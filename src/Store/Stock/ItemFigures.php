@@ -14,12 +14,15 @@ final readonly class ItemFigures
      *                                                    the latest first
      * @param list<array<string, string|null>> $orders    number, supplier, state, due, packs, received, pack_name,
      *                                                    site; the latest first
+     * @param list<array<string, string|null>> $adjustments of its forecast by hand, still in force: id, percent, until,
+     *                                                    site, reason, person, at
      */
     public function __construct(
         public array $held,
         public array $balances,
         public array $movements,
         public array $orders,
+        public array $adjustments,
     ) {
     }
 }

@@ -69,8 +69,12 @@ final readonly class StockList
     }
 
     /** What stands of one item and what moved: from one query. */
-    public function ofItem(int $item, int $movements = 25, int $orders = 12): ItemFigures
-    {
+    public function ofItem(
+        int $item,
+        \DateTimeImmutable $today,
+        int $movements = 25,
+        int $orders = 12,
+    ): ItemFigures {
         $answers = (new OneTrip())
             ->ask('held', ['site_id', 'units'], 'site_id', 'SELECT site_id, units FROM on_hand WHERE item_id = ?', [
                 $item,
@@ -109,12 +113,27 @@ final readonly class StockList
                  WHERE l.item_id = ? ORDER BY o.id DESC, l.id DESC LIMIT '.$orders,
                 [$item],
             )
+            ->ask(
+                'adjustments',
+                ['id', 'percent', 'until', 'site', 'reason', 'person', 'at'],
+                'id',
+                'SELECT a.id, a.percent, a.until_day until, s.name site, a.reason, p.name person, a.at
+                 FROM forecast_adjustment a JOIN person p ON p.id = a.by_id LEFT JOIN site s ON s.id = a.site_id
+                 WHERE a.item_id = ? AND a.until_day > ?',
+                [$item, $today->format('Y-m-d')],
+            )
             ->answers($this->connection);
         $held = [];
         foreach ($answers['held'] as $row) {
             $held[(int) $row['site_id']] = (float) $row['units'];
         }
 
-        return new ItemFigures($held, $answers['balances'], $answers['movements'], $answers['orders']);
+        return new ItemFigures(
+            $held,
+            $answers['balances'],
+            $answers['movements'],
+            $answers['orders'],
+            $answers['adjustments'],
+        );
     }
 }
