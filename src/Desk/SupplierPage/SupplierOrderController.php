@@ -35,7 +35,7 @@ final class SupplierOrderController extends AbstractController
         private readonly Orders $orders,
         private readonly Amendments $amendments,
         private readonly CurrentBusiness $business,
-        private readonly LinkThrottle $throttle,
+        private readonly ByLink $link,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -174,7 +174,7 @@ final class SupplierOrderController extends AbstractController
     /** Null for a link that is foreign or has ended: the page says the same of both. */
     private function order(string $token, Request $request): ?PurchaseOrder
     {
-        $this->throttle->take($token, $request);
+        $this->link->take($token, $request);
         $order = $this->orders->byToken($token);
 
         return null === $order || $this->clock->now() > $order->linkEnds() ? null : $order;
@@ -186,7 +186,6 @@ final class SupplierOrderController extends AbstractController
         $since = null === $order ? null : $this->amendments->since($order);
         $last = end($sent);
         $before = count($sent) > 1 ? $sent[count($sent) - 2] : null;
-        $status = null === $order ? 404 : ($fields->isGood() ? 200 : 422);
 
         return $this->render(
             'supplier_page/order.html.twig',
@@ -199,14 +198,7 @@ final class SupplierOrderController extends AbstractController
                 'fields' => $fields,
                 'business' => $this->business->get(),
             ],
-            new Response(
-                status: $status,
-                headers: [
-                    'X-Robots-Tag' => 'noindex',
-                    'Referrer-Policy' => 'no-referrer',
-                    'Cache-Control' => 'private, no-store',
-                ],
-            ),
+            $this->link->answer(null !== $order, $fields),
         );
     }
 }

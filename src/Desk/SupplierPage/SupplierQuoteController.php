@@ -36,7 +36,7 @@ final class SupplierQuoteController extends AbstractController
         private readonly CurrentBusiness $business,
         private readonly EntityManagerInterface $entities,
         private readonly ClockInterface $clock,
-        private readonly LinkThrottle $throttle,
+        private readonly ByLink $link,
     ) {
     }
 
@@ -118,7 +118,7 @@ final class SupplierQuoteController extends AbstractController
     /** Null for a link that is foreign or has ended: the page says the same of both. */
     private function quote(string $token, Request $request): ?Quote
     {
-        $this->throttle->take($token, $request);
+        $this->link->take($token, $request);
         $quote = $this->rounds->byToken($token);
 
         return null === $quote || $quote->round->isDraft() || $this->clock->now() > $quote->round->linksEnd()
@@ -128,19 +128,10 @@ final class SupplierQuoteController extends AbstractController
 
     private function page(?Quote $quote, Fields $fields): Response
     {
-        $status = null === $quote ? 404 : ($fields->isGood() ? 200 : 422);
-
         return $this->render(
             'supplier_page/quote.html.twig',
             ['quote' => $quote, 'fields' => $fields, 'business' => $this->business->get()],
-            new Response(
-                status: $status,
-                headers: [
-                    'X-Robots-Tag' => 'noindex',
-                    'Referrer-Policy' => 'no-referrer',
-                    'Cache-Control' => 'private, no-store',
-                ],
-            ),
+            $this->link->answer(null !== $quote, $fields),
         );
     }
 }
