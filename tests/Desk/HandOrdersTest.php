@@ -396,6 +396,16 @@ final class HandOrdersTest extends DeskTestCase
         self::assertStringContainsString('there is nothing to open again', $this->text());
     }
 
+    public function testBelowTheirMinimumTheQuestionBeforeSendingSaysSo(): void
+    {
+        $this->as('rowan');
+        $asks = fn (string $number): string => (string) $this->see('/orders/'.$number)
+            ->filter('.strip button[data-ask]')
+            ->attr('data-ask');
+        self::assertStringNotContainsString('short of their minimum', $asks('PO-1082'));
+        self::assertStringContainsString('500 short of their minimum of 500', $asks($this->begin('VETRASOL')));
+    }
+
     public function testDiscountsChargesAndTaxAddUpAndStandOnThePaper(): void
     {
         $this->as('rowan');

@@ -205,6 +205,7 @@ final readonly class OrderPage
                 ? null
                 : $terms->discounted($totals->total),
             'otherOrders' => array_values($supplierOrders),
+            'below' => $early ? $order->belowMinimum() : null,
             'overDrawn' => $editable ? $this->agreements->objections($order->lines(), $now) : [],
         ] + $this->prices($order);
     }
