@@ -13,6 +13,7 @@ use TallBarrel\Core\Replenish\CycleService;
 use TallBarrel\Core\Replenish\FillRate;
 use TallBarrel\Core\Replenish\LeadTimeDemand;
 use TallBarrel\Core\Replenish\Undershoot;
+use TallBarrel\Core\Replenish\WayDown;
 
 /**
  * The cycle service asked for, played by a simulation of its own that shares nothing with the one the planner uses:
@@ -142,7 +143,8 @@ final class CycleServiceTest extends TestCase
     {
         $over = static fn (int $periods): Counts => Counts::poisson(10 * $periods);
         $cycles = CycleService::reorderPoint(0.95, 60, $over(5), $over(4), $over(1), true);
-        self::assertGreaterThan(FillRate::reorderPoint(0.95, 60, $over(5), $over(4), true), $cycles);
+        $way = WayDown::of($over(1), 60);
+        self::assertGreaterThan(FillRate::reorderPoint(0.95, 60, $over(5), $over(4), $way), $cycles);
     }
 
     /**

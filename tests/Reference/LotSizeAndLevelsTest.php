@@ -15,9 +15,9 @@ use TallBarrel\Core\Replenish\DynamicLots;
 use TallBarrel\Core\Replenish\EconomicOrderQuantity;
 use TallBarrel\Core\Replenish\FillRate;
 use TallBarrel\Core\Replenish\LeadTimeDemand;
-use TallBarrel\Core\Replenish\Renewal;
 use TallBarrel\Core\Replenish\Simulation;
 use TallBarrel\Core\Replenish\StockPolicy;
+use TallBarrel\Core\Replenish\WayDown;
 
 /** Lot sizes and reorder levels as published; each names its source. */
 final class LotSizeAndLevelsTest extends TestCase
@@ -212,7 +212,7 @@ final class LotSizeAndLevelsTest extends TestCase
             'up to a level, every period' => [StockPolicy::always($over->levelFor($share, 1)), 1],
             'up to a level, every fourth period' => [StockPolicy::always($over->levelFor($share, 4)), 4],
             'in lots' => [
-                StockPolicy::inLots(FillRate::reorderPoint($share, $lot, $over->with(1), $over->with(0), false), $lot),
+                StockPolicy::inLots(FillRate::reorderPoint($share, $lot, $over->with(1), $over->with(0)), $lot),
                 1,
             ],
         ];
@@ -221,8 +221,7 @@ final class LotSizeAndLevelsTest extends TestCase
             $lot,
             $over->with(2),
             $over->with(0),
-            true,
-            new Renewal($whole->times(2)),
+            WayDown::of($whole->times(2), $lot),
         );
         $policies['up to a level from a reorder point'] = [StockPolicy::upTo($point, $point + $lot), 2];
         $leadDraw = Counts::of(array_values(array_replace(array_fill(0, max(array_keys($leads)) + 1, 0.0), $leads)));
@@ -239,5 +238,42 @@ final class LotSizeAndLevelsTest extends TestCase
             );
             self::assertEqualsWithDelta($share, $played->fillRate, 0.01, $name);
         }
+    }
+
+    /** @return iterable<string, array{float, float}> deviation of the demand of a review period of 10, and the lot */
+    public static function waysDown(): iterable
+    {
+        foreach ([1.0, 2.0, 3.0, 5.0] as $deviation) {
+            foreach ([8.0, 12.0, 15.0, 25.0, 60.0] as $lot) {
+                yield sprintf('10 ± %g, %g at a time', $deviation, $lot) => [$deviation, $lot];
+            }
+        }
+    }
+
+    /**
+     * Up to a level, with demand that is not whole: even demand comes down in few steps, so that the position stands at
+     * few places, not anywhere above the reorder point. Played with a lead time and a review of one period each.
+     */
+    #[DataProvider('waysDown')]
+    public function testTheFillRateUpToALevelIsReachedHoweverEvenDemandIs(float $deviation, float $lot): void
+    {
+        $demand = new Normal(10.0, $deviation);
+        $point = FillRate::reorderPoint(
+            0.95,
+            $lot,
+            new Normal(20.0, $deviation * sqrt(2)),
+            $demand,
+            WayDown::of($demand, $lot),
+        );
+        $draws = new Draws(11);
+        $played = Simulation::run(
+            20000,
+            static fn (): StockPolicy => StockPolicy::upTo($point, $point + $lot),
+            static fn (): float => max(0.0, $draws->of($demand)),
+            static fn (): int => 1,
+            1,
+            warmUp: 200,
+        );
+        self::assertEqualsWithDelta(0.95, $played->fillRate, 0.01);
     }
 }

@@ -6,7 +6,6 @@ namespace TallBarrel\Core\Replenish;
 
 use TallBarrel\Core\Demand\Distribution\Counts;
 use TallBarrel\Core\Demand\Distribution\Distribution;
-use TallBarrel\Core\Demand\Distribution\StandardNormal;
 
 /**
  * The share of demand that is served at once from the shelf, under periodic review.
@@ -27,53 +26,35 @@ final readonly class FillRate
      * @param float        $lot          from the reorder point to the highest position after ordering
      * @param Distribution $untilNext    demand over lead time and review period
      * @param Distribution $lead         demand over the lead time
-     * @param bool         $toLevel      ordered up to a level, and not in fixed lots
-     * @param Renewal|null $renewal      of the demand of a review period in whole units, where it is known exactly
+     * @param WayDown|null $way          from the level to the reorder point; null for fixed lots
      */
     public static function of(
         float $reorderPoint,
         float $lot,
         Distribution $untilNext,
         Distribution $lead,
-        bool $toLevel,
-        ?Renewal $renewal = null,
+        ?WayDown $way = null,
     ): float {
         $perReview = $untilNext->mean() - $lead->mean();
         if ($perReview <= 0) {
             return 1.0;
         }
         $short = static fn (float $position): float => max(0.0, $untilNext->loss($position) - $lead->loss($position));
-        if ($toLevel && null !== $renewal) {
-            $sum = $visits = 0.0;
-            for ($j = 0, $end = max(1, (int) round($lot)); $j < $end; ++$j) {
-                $sum += $renewal->at($j) * $short($reorderPoint + $lot - $j);
-                $visits += $renewal->at($j);
-            }
+        if (null !== $way) {
+            $level = $reorderPoint + $lot;
+            $mean = $way->mean(static fn (float $below): float => $short($level - $below));
 
-            return max(0.0, 1 - $sum / $visits / $perReview);
+            return max(0.0, 1 - $mean / $perReview);
         }
+        // In lots every position above the reorder point is as likely; in whole units the first of them is one above.
         $points = max(1, min(self::POINTS, (int) round($lot)));
-        // The positions are those above the reorder point; in whole units the first of them is one above.
         $first = $reorderPoint + ($untilNext instanceof Counts ? 0.5 : 0.0);
         $sum = 0.0;
         for ($i = 0; $lot > 0 && $i < $points; ++$i) {
             $sum += $short($first + ($lot * ($i + 0.5)) / $points);
         }
-        $mean = $lot > 0 ? $sum / $points : 0.0;
-        if ($toLevel) {
-            // Every cycle begins at the level itself; below it positions are passed with the renewal rate 1/μ, in all
-            // x/μ − (1 − cv²)/2 times (Smith, Proceedings of the Royal Society of Edinburgh A 64, 1954).
-            $variance = max(0.0, $untilNext->deviation() ** 2 - $lead->deviation() ** 2);
-            $uneven = min(1.0, $variance / $perReview ** 2);
-            $below =
-                $lot < 1.5 * $perReview && $uneven < 0.05 && $uneven > 0
-                    ? // With a short and even way down, hardly a second position is passed.
-                    StandardNormal::cumulative(($lot / $perReview - 1) / sqrt($uneven))
-                    : max(0.0, $lot / $perReview - (1 - $uneven) / 2);
-            $mean = ($short($reorderPoint + $lot) + $below * $mean) / (1 + $below);
-        }
 
-        return max(0.0, 1 - $mean / $perReview);
+        return max(0.0, 1 - $sum / $points / $perReview);
     }
 
     /**
@@ -85,12 +66,11 @@ final readonly class FillRate
         float $lot,
         Distribution $untilNext,
         Distribution $lead,
-        bool $toLevel,
-        ?Renewal $renewal = null,
+        ?WayDown $way = null,
     ): float {
         $low = -$lot;
         $high = $untilNext->mean() + 4 * $untilNext->deviation() + 1;
-        while (self::of($high, $lot, $untilNext, $lead, $toLevel, $renewal) < $share && $high < 1e9) {
+        while (self::of($high, $lot, $untilNext, $lead, $way) < $share && $high < 1e9) {
             $high *= 2;
         }
         $whole = $untilNext instanceof Counts;
@@ -100,7 +80,7 @@ final readonly class FillRate
             if ($middle <= $low) {
                 break;
             }
-            if (self::of($middle, $lot, $untilNext, $lead, $toLevel, $renewal) < $share) {
+            if (self::of($middle, $lot, $untilNext, $lead, $way) < $share) {
                 $low = $middle;
             } else {
                 $high = $middle;
@@ -109,10 +89,10 @@ final readonly class FillRate
 
         if ($whole) {
             $high = ceil($high);
-            $over = self::of($high, $lot, $untilNext, $lead, $toLevel, $renewal) - $share;
+            $over = self::of($high, $lot, $untilNext, $lead, $way) - $share;
             $high -=
                 $over > self::OVERSHOOT
-                && $share - self::of($high - 1, $lot, $untilNext, $lead, $toLevel, $renewal) < $over
+                && $share - self::of($high - 1, $lot, $untilNext, $lead, $way) < $over
                     ? 1
                     : 0;
         }

@@ -30,20 +30,20 @@ final readonly class SafetyStock
             return 0.0;
         }
         $lead = $forecast->distribution($leadTime->days, $leadTime->spread);
+        $perReview = $forecast->shape->with(
+            $untilNext->mean() - $lead->mean(),
+            sqrt(max(0.0, $untilNext->deviation() ** 2 - $lead->deviation() ** 2)),
+            $forecast->errors,
+        );
         $point = $target->isFill()
-            ? FillRate::reorderPoint($target->level, $lot, $untilNext, $lead, $toLevel)
-            : CycleService::reorderPoint(
+            ? FillRate::reorderPoint(
                 $target->level,
                 $lot,
                 $untilNext,
                 $lead,
-                $forecast->shape->with(
-                    $untilNext->mean() - $lead->mean(),
-                    sqrt(max(0.0, $untilNext->deviation() ** 2 - $lead->deviation() ** 2)),
-                    $forecast->errors,
-                ),
-                $toLevel,
-            );
+                $toLevel ? WayDown::of($perReview, $lot) : null,
+            )
+            : CycleService::reorderPoint($target->level, $lot, $untilNext, $lead, $perReview, $toLevel);
 
         return max(0.0, $point - $untilNext->mean());
     }

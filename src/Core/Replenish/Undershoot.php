@@ -17,12 +17,8 @@ use TallBarrel\Core\Demand\Distribution\Distribution;
  */
 final readonly class Undershoot
 {
-    /** Steps that the demand of one review period is cut into, at least. */
-    private const STEPS = 60;
     /** After so many steps down a renewal process has forgotten where it began. */
     private const MOST_STEPS = 1500;
-    private const TAIL = 1e-7;
-
     /** Places that stand for the steps where these are not whole units. */
     private const PLACES = 16;
 
@@ -38,7 +34,8 @@ final readonly class Undershoot
      */
     public static function of(Distribution $perReview, float $lot, bool $toLevel): self
     {
-        [$demand, $step] = self::inSteps($perReview);
+        $inSteps = DemandSteps::of($perReview);
+        [$demand, $step] = [$inSteps->probabilities, $inSteps->step];
         $steps = max(1, (int) round($lot / $step));
         $below = $toLevel ? self::fromLevel($demand, $steps) : self::fromLots($demand, $steps);
         $sum = array_sum($below);
@@ -131,27 +128,5 @@ final readonly class Undershoot
         }
 
         return $below;
-    }
-
-    /** @return array{non-empty-list<float>, float} probabilities by steps, and stock units a step */
-    private static function inSteps(Distribution $demand): array
-    {
-        if ($demand instanceof Counts && count($demand->probabilities) <= 4 * self::STEPS) {
-            return [$demand->probabilities, 1.0];
-        }
-        $most = $demand->mean() + 5 * $demand->deviation();
-        $step = $most / self::STEPS;
-        if ($step <= 0.0) {
-            return [[1.0], 1.0];
-        }
-        $probabilities = [];
-        $before = 0.0;
-        for ($k = 0; $before < 1 - self::TAIL && $k < 4 * self::STEPS; ++$k) {
-            $until = $demand->cumulative(($k + 0.5) * $step);
-            $probabilities[] = max(0.0, $until - $before);
-            $before = $until;
-        }
-
-        return [[] === $probabilities ? [1.0] : $probabilities, $step];
     }
 }

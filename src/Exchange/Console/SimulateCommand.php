@@ -12,9 +12,9 @@ use TallBarrel\Core\Replenish\BestReorderLevels;
 use TallBarrel\Core\Replenish\CycleService;
 use TallBarrel\Core\Replenish\FillRate;
 use TallBarrel\Core\Replenish\LeadTimeDemand;
-use TallBarrel\Core\Replenish\Renewal;
 use TallBarrel\Core\Replenish\Simulation;
 use TallBarrel\Core\Replenish\StockPolicy;
+use TallBarrel\Core\Replenish\WayDown;
 
 #[AsCommand(
     'replenish:simulate',
@@ -133,8 +133,7 @@ final class SimulateCommand extends AnswerFromFile
                     $figures['Q'],
                     $until,
                     $leads->with(0),
-                    $toLevel,
-                    $toLevel ? new Renewal($perPeriod->times($scenario->review)) : null,
+                    $toLevel ? WayDown::of($perPeriod->times($scenario->review), $figures['Q']) : null,
                 )
                 : CycleService::reorderPoint(
                     $service->level,
