@@ -116,11 +116,6 @@ final readonly class AllowanceCharge
         );
     }
 
-    public function taxedAs(Tax $tax): self
-    {
-        return new self($this->isCharge, $this->reason, $this->amount, $this->percent, $tax, $this->below);
-    }
-
     /** What it comes to, never below 0: rounded to the minor unit (BR-DEC-01, BR-DEC-05). */
     public function on(Money $lines): Money
     {

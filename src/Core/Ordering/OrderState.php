@@ -53,6 +53,12 @@ enum OrderState: string
         return self::Draft === $this;
     }
 
+    /** Not with the supplier yet. */
+    public function isUnsent(): bool
+    {
+        return in_array($this, [self::Draft, self::AwaitingApproval, self::Approved], true);
+    }
+
     /** Promised by us to the supplier, and not all here yet. */
     public function isOpen(): bool
     {

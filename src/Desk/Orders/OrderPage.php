@@ -142,11 +142,7 @@ final readonly class OrderPage
             $this->orders->withOffers($order);
         }
 
-        $early = in_array(
-            $order->state(),
-            [OrderState::Draft, OrderState::AwaitingApproval, OrderState::Approved],
-            true,
-        );
+        $early = $order->state()->isUnsent();
         $objection = $early && $person instanceof Person ? $this->approval->objection($order, $person) : null;
         $within = $person instanceof Person && null === $objection;
         $since = null === $order->sentAt() ? null : $this->amendments->since($order);
@@ -171,11 +167,7 @@ final readonly class OrderPage
             'withinLimit' => $within,
             'objection' => $objection,
             'held' => $this->held($order),
-            'weight' => array_reduce(
-                $order->lines(),
-                static fn (float $sum, $line): float => $sum + $line->weightKg()->toFloat(),
-                0.0,
-            ),
+            'weight' => $order->weightKg(),
             'theirList' => $editable && ($list || [] !== array_filter($fields->each('pick'), self::isTyped(...)))
                 ? $this->theirList($order)
                 : [],

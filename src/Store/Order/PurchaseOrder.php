@@ -454,15 +454,14 @@ class PurchaseOrder implements PlanningRestsOnIt
     /** What it lacks of the supplier's minimum, in words; null where it reaches it. */
     public function belowMinimum(): ?string
     {
-        $kilograms = $packs = 0.0;
+        $packs = 0.0;
         foreach ($this->lines as $line) {
-            $kilograms += $line->weightKg()->toFloat();
             $packs += $line->packs()->toFloat();
         }
 
         return $this->supplier
             ->orderMinimum()
-            ->shortfall($this->totals()->goods->amount->toFloat(), $kilograms, $packs);
+            ->shortfall($this->totals()->goods->amount->toFloat(), $this->weightKg(), $packs);
     }
 
     public function readiness(): Readiness
@@ -546,18 +545,22 @@ class PurchaseOrder implements PlanningRestsOnIt
         return array_map(AllowanceCharge::fromArray(...), $this->adjustments);
     }
 
-    /** What carriage costs by the supplier's tariff, in their currency. */
-    public function freight(): Money
+    public function weightKg(): float
     {
-        $kilograms = array_reduce(
+        return array_reduce(
             $this->lines(),
             static fn (float $sum, OrderLine $line): float => $sum + $line->weightKg()->toFloat(),
             0.0,
         );
+    }
+
+    /** What carriage costs by the supplier's tariff, in their currency. */
+    public function freight(): Money
+    {
         $goods = $this->totals()->goods;
 
         return Money::of(
-            (string) round($this->supplier->freightTariff()->of($goods->amount->toFloat(), $kilograms), 6),
+            (string) round($this->supplier->freightTariff()->of($goods->amount->toFloat(), $this->weightKg()), 6),
             $this->currency,
         )->rounded();
     }

@@ -129,12 +129,6 @@ class Invoice
         return ExchangeRate::of($this->homeCurrency, $this->currency, $this->foreignForOne);
     }
 
-    /** Owed with tax, in the home currency. */
-    public function homeOwed(): Money
-    {
-        return $this->rate()->toHome($this->owed()->total)->rounded();
-    }
-
     public function dueOn(): \DateTimeImmutable
     {
         return $this->supplier->terms()?->dueOn($this->day) ?? $this->day;
