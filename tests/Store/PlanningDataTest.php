@@ -202,7 +202,7 @@ final class PlanningDataTest extends StoreTestCase
 
     public function testNumbersFollowOneAnother(): void
     {
-        $take = static fn (): string => NumberSeries::take(self::connection(), 'T');
+        $take = static fn (): string => NumberSeries::take(self::connection(), 'T', self::now());
         self::assertSame(['T-1001', 'T-1002', 'T-1003'], [$take(), $take(), $take()]);
     }
 

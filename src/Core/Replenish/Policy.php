@@ -67,6 +67,12 @@ final readonly class Policy
         return new self(PolicyKind::OrderUpTo, ServiceTarget::of(ServiceTarget::CYCLE, 0.95), null, null, false);
     }
 
+    /** Only what somebody asked for: nothing is kept, so nothing is bought for stock. */
+    public static function asAsked(): self
+    {
+        return new self(PolicyKind::Par, ServiceTarget::of(ServiceTarget::CYCLE, 0.95), 0.0, null, false);
+    }
+
     public function aimingAt(ServiceTarget $target): self
     {
         return new self($this->kind, $target, $this->amount, $this->minimum, $this->beyond);

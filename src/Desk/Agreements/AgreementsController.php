@@ -63,7 +63,7 @@ final class AgreementsController extends AbstractController
         }
         if ($fields->isGood() && null !== $supplier) {
             $agreement = new Agreement(
-                NumberSeries::take($this->entities->getConnection(), NumberSeries::AGREEMENTS),
+                NumberSeries::take($this->entities->getConnection(), NumberSeries::AGREEMENTS, $this->clock->now()),
                 $supplier,
                 $item,
                 $category,

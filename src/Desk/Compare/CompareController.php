@@ -129,7 +129,7 @@ final class CompareController extends AbstractController
                     sprintf(
                         '%s for %s now goes to %s, %s %s.',
                         $item->name(),
-                        $for->site->name,
+                        $for->site->name(),
                         $parts[0][0]->supplier->name(),
                         $for->units(),
                         $item->unit->symbol(),

@@ -44,7 +44,7 @@ final readonly class DockBoard
                 $numbers = array_map(static fn (PurchaseOrder $order): string => $order->number, $delivery->orders());
                 $groups['Being counted'][] = [
                     'name' => $delivery->supplier->name(),
-                    'words' => implode(', ', $numbers).' · '.$delivery->site->name,
+                    'words' => implode(', ', $numbers).' · '.$delivery->site->name(),
                     'tag' => 'at the dock',
                     'kind' => 'fine',
                     'order' => null,

@@ -427,7 +427,7 @@ final class ReorderBoard
         if (null === $this->siteNames) {
             $this->siteNames = [];
             foreach ($this->shell->sites() as $site) {
-                $this->siteNames[$site->id] = $site->name;
+                $this->siteNames[$site->id] = $site->name();
             }
         }
 

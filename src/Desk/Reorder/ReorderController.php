@@ -244,7 +244,7 @@ final class ReorderController extends AbstractController
                 sprintf(
                     '%s at %s is put off until %s.',
                     $proposal->item->code,
-                    $proposal->site->name,
+                    $proposal->site->name(),
                     $until->format('D j M'),
                 ),
             );

@@ -62,7 +62,7 @@ final class LimitsController extends AbstractController
             'people' => array_values(
                 array_filter(
                     $people,
-                    static fn (Person $one): bool => in_array('ROLE_BUY', $one->role->grants(), true),
+                    static fn (Person $one): bool => in_array('ROLE_BUY', $one->role()->grants(), true),
                 ),
             ),
             'fields' => $fields,

@@ -20,13 +20,13 @@ final class WaysType extends AbstractType
         foreach ($entry instanceof WaysEntry ? $entry->pairs : [] as $pair => [$from, $to]) {
             $builder
                 ->add('days-'.$pair, WholeType::class, [
-                    'label' => sprintf('Days from %s to %s', $from->name, $to->name),
+                    'label' => sprintf('Days from %s to %s', $from->name(), $to->name()),
                     'of' => 'days',
                     'most' => Way::LONGEST,
                     'property_path' => sprintf('days[%s]', $pair),
                 ])
                 ->add('cost-'.$pair, FigureType::class, [
-                    'label' => sprintf('Cost from %s to %s', $from->name, $to->name),
+                    'label' => sprintf('Cost from %s to %s', $from->name(), $to->name()),
                     'kind' => FigureType::PRICE,
                     'property_path' => sprintf('costs[%s]', $pair),
                 ]);

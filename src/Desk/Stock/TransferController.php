@@ -51,8 +51,8 @@ final class TransferController extends AbstractController
                         $quantity->strippedOfTrailingZeros(),
                         $item->unit->symbol(),
                         $item->code,
-                        $from->name,
-                        $to->name,
+                        $from->name(),
+                        $to->name(),
                     ),
             );
         } catch (Refused $refused) {

@@ -292,7 +292,7 @@ final class TodayList
                 'of sales at risk',
                 $this->urls->generate('reorder', ['why' => $row['id']]),
                 null !== $helper
-                    ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name)
+                    ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name())
                     : (null === $pack
                         ? 'Find a supplier'
                         : sprintf(

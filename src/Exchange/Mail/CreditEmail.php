@@ -33,10 +33,10 @@ final readonly class CreditEmail implements CreditLetter
         $business = $this->business->get();
         $this->mailer->send(
             (new Email())
-                ->from(new Address($by->email, $by->name.', '.$business->name))
-                ->replyTo(new Address($by->email, $by->name))
+                ->from(new Address($by->email(), $by->name().', '.$business->name()))
+                ->replyTo(new Address($by->email(), $by->name()))
                 ->to(new Address($contact->email(), $contact->name()))
-                ->cc(new Address($by->email, $by->name))
+                ->cc(new Address($by->email(), $by->name()))
                 ->subject(sprintf('Your invoice %s: a credit note, please', $invoice->number))
                 ->text($this->twig->render('paper/credit.txt.twig', [
                     'invoice' => $invoice,

@@ -107,7 +107,7 @@ final readonly class OrderEmail implements OrderLetter
     {
         return $this->translator->trans($key, $more + [
             '%number%' => $order->number,
-            '%business%' => $this->business->get()->name,
+            '%business%' => $this->business->get()->name(),
             '%revision%' => (string) $order->revision(),
         ], $domain, $order->supplier->paperLanguage()->value);
     }
@@ -165,10 +165,10 @@ final readonly class OrderEmail implements OrderLetter
         $contact = $order->supplier->contact() ?? throw new \LogicException('A sent order has a contact.');
 
         $letter = (new Email())
-            ->from(new Address($sender->email, $sender->name.', '.$this->business->get()->name))
-            ->replyTo(new Address($sender->email, $sender->name))
+            ->from(new Address($sender->email(), $sender->name().', '.$this->business->get()->name()))
+            ->replyTo(new Address($sender->email(), $sender->name()))
             ->to(new Address($contact->email(), $contact->name()))
-            ->cc(new Address($sender->email, $sender->name))
+            ->cc(new Address($sender->email(), $sender->name()))
             ->subject($subject);
         $letter->getHeaders()->addTextHeader(LetterFate::HEADER, $order->number);
 

@@ -86,10 +86,10 @@ final readonly class QuoteEmail implements QuoteLetters
         $business = $this->business->get();
 
         return (new Email())
-            ->from(new Address($sender->email, $sender->name.', '.$business->name))
-            ->replyTo(new Address($sender->email, $sender->name))
+            ->from(new Address($sender->email(), $sender->name().', '.$business->name()))
+            ->replyTo(new Address($sender->email(), $sender->name()))
             ->to(new Address($contact->email(), $contact->name()))
-            ->cc(new Address($sender->email, $sender->name))
+            ->cc(new Address($sender->email(), $sender->name()))
             ->subject($subject)
             ->text(
                 $this->twig->render('paper/quote_'.$template.'.txt.twig', [

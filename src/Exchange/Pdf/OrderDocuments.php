@@ -55,7 +55,7 @@ final readonly class OrderDocuments implements OrderPaper
                 'pack' => $line->pack()->label(),
                 'price' => (string) $line->price()->strippedOfTrailingZeros(),
                 'currency' => $order->currency,
-                'deliver_to' => $line->site->name,
+                'deliver_to' => $line->site->name(),
                 'wanted_on' => $line->wantedOn()->format('Y-m-d'),
             ]),
             $order->lines(),

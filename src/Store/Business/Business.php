@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Business;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Country;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Ordering\BudgetBasis;
@@ -34,18 +35,31 @@ class Business
     #[ORM\Column(length: 1, options: ['default' => '.'])]
     private string $decimalMark = Numerals::POINT;
 
+    /** ISO 3166, two letters. */
+    #[ORM\Column(length: 2, options: ['default' => ''])]
+    private string $country = '';
+
+    #[ORM\Column(options: ['default' => false])]
+    private bool $demo = false;
+
+    #[ORM\Column(length: 300, options: ['default' => ''])]
+    private string $paperFoot = '';
+
+    #[ORM\ManyToOne(cascade: ['persist'])]
+    private ?Picture $logo = null;
+
     #[ORM\Column(length: 10, enumType: BudgetBasis::class, options: ['default' => 'ordering'])]
     private BudgetBasis $budgetBasis = BudgetBasis::Ordering;
 
     public function __construct(
-        #[ORM\Column(length: 120)] public readonly string $name,
-        #[ORM\Column(length: 200)] public readonly string $address,
-        #[ORM\Column(length: 40)] public readonly string $taxNumber,
+        #[ORM\Column(length: 120)] private string $name,
+        #[ORM\Column(length: 200)] private string $address,
+        #[ORM\Column(length: 40)] private string $taxNumber,
         #[ORM\Column(length: 3)] public readonly string $currency,
         /** Cost of placing and receiving one order line. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 2)] public readonly BigDecimal $orderCost,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 2)] private BigDecimal $orderCost,
         /** Cost of keeping stock for a year, in percent of its value. */
-        #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)] public readonly BigDecimal $holdingPercent,
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)] private BigDecimal $holdingPercent,
         /** What may usually be ordered in a month; null for no budget. */
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
         private ?BigDecimal $monthlyBudget,
@@ -53,6 +67,95 @@ class Business
         $this->id = self::ID;
         $this->moneyPercent = BigDecimal::of(7);
         $this->exchangePercent = BigDecimal::of('0.5');
+    }
+
+    /** @throws InvalidValue without a name, or with what is no country */
+    public function introduce(string $name, string $address, string $taxNumber, string $country): void
+    {
+        $this->name = '' !== trim($name) ? trim($name) : throw InvalidValue::because('The business needs a name.');
+        $this->address = trim($address);
+        $this->taxNumber = trim($taxNumber);
+        $this->country = '' === $country ? '' : Country::read($country);
+    }
+
+    /** Words at the foot of every paper. */
+    public function signPaper(string $foot): void
+    {
+        $this->paperFoot = trim($foot);
+    }
+
+    public function showLogo(?Picture $logo): void
+    {
+        $this->logo = $logo;
+    }
+
+    /** That all of it is made up. */
+    public function isMadeUp(): void
+    {
+        $this->demo = true;
+    }
+
+    public function isDemo(): bool
+    {
+        return $this->demo;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function address(): string
+    {
+        return $this->address;
+    }
+
+    public function taxNumber(): string
+    {
+        return $this->taxNumber;
+    }
+
+    /** ISO 3166, two letters; empty where it was never said. */
+    public function country(): string
+    {
+        return $this->country;
+    }
+
+    public function paperFoot(): string
+    {
+        return $this->paperFoot;
+    }
+
+    public function logo(): ?Picture
+    {
+        return $this->logo;
+    }
+
+    public function orderCost(): BigDecimal
+    {
+        return $this->orderCost;
+    }
+
+    public function holdingPercent(): BigDecimal
+    {
+        return $this->holdingPercent;
+    }
+
+    /** @throws InvalidValue unless the cost is 0 or more and keeping is from 0 to 100 percent */
+    public function weigh(BigDecimal $orderCost, BigDecimal $holdingPercent): void
+    {
+        if ($orderCost->isNegative() || $orderCost->isGreaterThan(10000)) {
+            throw InvalidValue::because(
+                sprintf('An order line that costs %s is out of range; expected 0 to 10,000.', $orderCost),
+            );
+        }
+        if ($holdingPercent->isNegative() || $holdingPercent->isGreaterThan(100)) {
+            throw InvalidValue::because(
+                sprintf('“%s %%” a year is out of range; expected 0 to 100.', $holdingPercent),
+            );
+        }
+        $this->orderCost = $orderCost;
+        $this->holdingPercent = $holdingPercent;
     }
 
     /** @throws InvalidValue unless both are from 0 to 60 */

@@ -46,6 +46,18 @@ class ImportRun
     #[ORM\Column(length: 1, nullable: true)]
     private ?string $decimalMark = null;
 
+    /** @var array<string, string> how the file is written: encoding, delimiter, sheet */
+    #[ORM\Column(type: 'json', options: ['default' => '{}'])]
+    private array $layout = [];
+
+    /** @var array<string, string> our column by their heading; '' for one that is left out */
+    #[ORM\Column(type: 'json', options: ['default' => '{}'])]
+    private array $mapping = [];
+
+    /** @var array<int, array<string, string>> cells put right by hand, by line and our column */
+    #[ORM\Column(type: 'json', options: ['default' => '[]'])]
+    private array $mended = [];
+
     public function __construct(
         #[ORM\Column(length: 20)] public readonly string $kind,
         #[ORM\Column(length: 200)] public readonly string $filename,
@@ -72,6 +84,41 @@ class ImportRun
         $this->problems = $problems;
         $this->sample = $sample;
         $this->state = self::CHECKED;
+    }
+
+    /** @param array<string, string> $layout */
+    public function isWrittenAs(array $layout): void
+    {
+        $this->layout = $layout;
+    }
+
+    /** @return array<string, string> */
+    public function layout(): array
+    {
+        return $this->layout;
+    }
+
+    /** @param array<string, string> $mapping */
+    public function means(array $mapping): void
+    {
+        $this->mapping = $mapping;
+    }
+
+    /** @return array<string, string> */
+    public function mapping(): array
+    {
+        return $this->mapping;
+    }
+
+    public function mend(int $line, string $column, string $value): void
+    {
+        $this->mended[$line][$column] = $value;
+    }
+
+    /** @return array<int, array<string, string>> */
+    public function mended(): array
+    {
+        return $this->mended;
     }
 
     public function start(): void

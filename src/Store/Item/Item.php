@@ -5,10 +5,14 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Item;
 
 use Brick\Math\BigDecimal;
+use Doctrine\Common\Collections\ArrayCollection;
+use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Country;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Store\Business\Picture;
 use TallBarrel\Store\Planning\Moves;
 use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Type\BigDecimalType;
@@ -67,13 +71,168 @@ class Item implements PlanningRestsOnIt
     #[ORM\Column(type: BigDecimalType::NAME, precision: 6, scale: 3, nullable: true)]
     private ?BigDecimal $likeFactor = null;
 
+    /** False for services and expenses: bought, but never on a shelf. */
+    #[ORM\Column(options: ['default' => true])]
+    private bool $stocked = true;
+
+    /** Other names people look for it by. */
+    #[ORM\Column(length: 300, options: ['default' => ''])]
+    private string $furtherNames = '';
+
+    /** Litres taken up by one stock unit. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 12, scale: 3, nullable: true)]
+    private ?BigDecimal $volume = null;
+
+    #[ORM\Column(length: 20, options: ['default' => ''])]
+    private string $customsNumber = '';
+
+    /** Country of origin, ISO 3166 alpha-2. */
+    #[ORM\Column(length: 2, options: ['default' => ''])]
+    private string $origin = '';
+
+    #[ORM\Column(length: 2000, options: ['default' => ''])]
+    private string $notes = '';
+
+    /** Shown whenever it is ordered. */
+    #[ORM\Column(length: 300, options: ['default' => ''])]
+    private string $caution = '';
+
+    #[ORM\ManyToOne(fetch: 'LAZY')]
+    private ?Picture $picture = null;
+
+    /** Since when it is neither planned nor offered for orders. */
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $archivedOn = null;
+
+    /** @var Collection<int, ItemPack> */
+    #[ORM\OneToMany(targetEntity: ItemPack::class, mappedBy: 'item', cascade: ['persist'], orphanRemoval: true)]
+    private Collection $packs;
+
     public function __construct(
         #[ORM\Column(length: 40, unique: true)] public readonly string $code,
         #[ORM\Column(length: 160)] private string $name,
         #[ORM\Column(length: 60)] private string $category,
         #[ORM\Column(length: 3, enumType: Unit::class)] public readonly Unit $unit,
     ) {
+        $this->packs = new ArrayCollection();
         $this->describe($name, $category);
+    }
+
+    public function isStocked(): bool
+    {
+        return $this->stocked;
+    }
+
+    /** Services and expenses are not stocked. */
+    public function stock(bool $stocked): void
+    {
+        $this->stocked = $stocked;
+    }
+
+    public function isAlsoCalled(string $names): void
+    {
+        $this->furtherNames = trim($names);
+    }
+
+    public function furtherNames(): string
+    {
+        return $this->furtherNames;
+    }
+
+    /** @throws InvalidValue below zero */
+    public function takesUp(?BigDecimal $litres): void
+    {
+        if (true === $litres?->isNegative()) {
+            throw InvalidValue::because(sprintf('A volume of %s litres is none; expected 0 or more.', $litres));
+        }
+        $this->volume = $litres;
+    }
+
+    /** Litres of one stock unit. */
+    public function volume(): ?BigDecimal
+    {
+        return $this->volume;
+    }
+
+    /** @throws InvalidValue if the number is not 6 to 14 digits, or there is no such country */
+    public function crossesBorders(string $customsNumber, string $origin): void
+    {
+        $digits = str_replace([' ', '.'], '', $customsNumber);
+        if ('' !== $digits && 1 !== preg_match('/^\d{6,14}$/', $digits)) {
+            throw InvalidValue::because(
+                sprintf('“%s” is no customs number; expected 6 to 14 digits, such as 0409 00 00.', $customsNumber),
+            );
+        }
+        $this->customsNumber = $digits;
+        $this->origin = '' === trim($origin) ? '' : Country::read($origin);
+    }
+
+    public function customsNumber(): string
+    {
+        return $this->customsNumber;
+    }
+
+    public function origin(): string
+    {
+        return $this->origin;
+    }
+
+    public function remember(string $caution, string $notes): void
+    {
+        $this->caution = trim($caution);
+        $this->notes = trim($notes);
+    }
+
+    public function caution(): string
+    {
+        return $this->caution;
+    }
+
+    public function notes(): string
+    {
+        return $this->notes;
+    }
+
+    public function show(?Picture $picture): void
+    {
+        $this->picture = $picture;
+    }
+
+    public function picture(): ?Picture
+    {
+        return $this->picture;
+    }
+
+    /** @param \DateTimeImmutable|null $on null to take it up again */
+    public function archive(?\DateTimeImmutable $on): void
+    {
+        $this->archivedOn = $on;
+    }
+
+    public function isArchived(): bool
+    {
+        return null !== $this->archivedOn;
+    }
+
+    public function archivedOn(): ?\DateTimeImmutable
+    {
+        return $this->archivedOn;
+    }
+
+    /** @return list<ItemPack> */
+    public function packs(): array
+    {
+        return array_values($this->packs->toArray());
+    }
+
+    public function addPack(ItemPack $pack): void
+    {
+        $this->packs->add($pack);
+    }
+
+    public function dropPack(ItemPack $pack): void
+    {
+        $this->packs->removeElement($pack);
     }
 
     /** @throws InvalidValue */

@@ -88,6 +88,14 @@ class Offer implements PlanningRestsOnIt
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.00'])]
     private BigDecimal $dutyPercent;
 
+    /** Who makes it, where that is not who sells it. */
+    #[ORM\Column(length: 120, options: ['default' => ''])]
+    private string $manufacturer = '';
+
+    /** How it is to be packed; stands on every order. */
+    #[ORM\Column(length: 200, options: ['default' => ''])]
+    private string $packing = '';
+
     #[ORM\Column(options: ['default' => false])]
     private bool $inspected = false;
 
@@ -117,6 +125,22 @@ class Offer implements PlanningRestsOnIt
         $this->minimum = $this->multiple = BigDecimal::one();
         $this->dutyPercent = BigDecimal::zero();
         $this->breaks = new ArrayCollection();
+    }
+
+    public function isMadeBy(string $manufacturer, string $packing): void
+    {
+        $this->manufacturer = trim($manufacturer);
+        $this->packing = trim($packing);
+    }
+
+    public function manufacturer(): string
+    {
+        return $this->manufacturer;
+    }
+
+    public function packing(): string
+    {
+        return $this->packing;
     }
 
     public function sellBy(BuyingRule $rule): void

@@ -8,10 +8,12 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
 use Symfony\Component\Security\Core\User\PasswordAuthenticatedUserInterface;
 use Symfony\Component\Security\Core\User\UserInterface;
+use TallBarrel\Core\EmailAddress;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\SpendingLimit;
 use TallBarrel\Core\Ordering\SpentLately;
+use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** Somebody who works here. */
@@ -36,15 +38,141 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $standInUntil = null;
 
+    /** Since when they may no longer sign in. */
+    #[ORM\Column(type: 'datetime_immutable', nullable: true)]
+    private ?\DateTimeImmutable $blockedAt = null;
+
+    /** Where they work; what they see begins with it. */
+    #[ORM\ManyToOne]
+    private ?Site $site = null;
+
+    /** Who is asked first for a yes. */
+    #[ORM\ManyToOne]
+    private ?Person $approver = null;
+
+    /** Whether they may handle orders of others, or only their own. */
+    #[ORM\Column(options: ['default' => true])]
+    private bool $handlesAll = true;
+
+    /** Of their one-time codes (RFC 6238), base 32; null where none are asked for. */
+    #[ORM\Column(length: 64, nullable: true)]
+    private ?string $codeSecret = null;
+
+    /** The time step of the last code taken, so that none serves twice. */
+    #[ORM\Column(type: 'bigint', nullable: true)]
+    private ?int $lastCodeStep = null;
+
     public function __construct(
-        #[ORM\Column(length: 180, unique: true)] public readonly string $email,
-        #[ORM\Column(length: 80)] public readonly string $name,
-        #[ORM\Column(length: 20, enumType: Role::class)] public readonly Role $role,
+        #[ORM\Column(length: 180, unique: true)] private string $email,
+        #[ORM\Column(length: 80)] private string $name,
+        #[ORM\Column(length: 20, enumType: Role::class)] private Role $role,
         /** Most they may order without a yes from above, in the home currency; null for no limit. */
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true),]
         private ?BigDecimal $spendingLimit,
         #[ORM\Column(length: 255)] private string $password = '',
     ) {
+    }
+
+    public function email(): string
+    {
+        return $this->email;
+    }
+
+    public function name(): string
+    {
+        return $this->name;
+    }
+
+    public function role(): Role
+    {
+        return $this->role;
+    }
+
+    /** @throws InvalidValue without a name, or with what is no address */
+    public function introduce(string $name, string $email, Role $role): void
+    {
+        $this->name = '' !== trim($name) ? trim($name) : throw InvalidValue::because('A person needs a name.');
+        $this->email = EmailAddress::read($email);
+        $this->role = $role;
+    }
+
+    /** @throws InvalidValue if it is they themselves who are asked */
+    public function work(?Site $site, ?self $approver, bool $handlesAll): void
+    {
+        if ($approver === $this) {
+            throw InvalidValue::because('Nobody says yes to themselves.');
+        }
+        $this->site = $site;
+        $this->approver = $approver;
+        $this->handlesAll = $handlesAll;
+    }
+
+    public function site(): ?Site
+    {
+        return $this->site;
+    }
+
+    public function approver(): ?self
+    {
+        return $this->approver;
+    }
+
+    public function handlesAll(): bool
+    {
+        return $this->handlesAll;
+    }
+
+    public function mayHandleOrdersOf(?self $other): bool
+    {
+        return $this->handlesAll || $other === $this || true === $other?->isStoodInForBySomebody($this);
+    }
+
+    private function isStoodInForBySomebody(self $other): bool
+    {
+        return $this->standIn === $other;
+    }
+
+    public function block(\DateTimeImmutable $now): void
+    {
+        $this->blockedAt ??= $now;
+    }
+
+    public function unblock(): void
+    {
+        $this->blockedAt = null;
+    }
+
+    public function isBlocked(): bool
+    {
+        return null !== $this->blockedAt;
+    }
+
+    /** Whether they can sign in at all: those invited cannot before they chose a password. */
+    public function hasPassword(): bool
+    {
+        return '' !== $this->password;
+    }
+
+    /** @param string|null $secret base 32; null to ask for codes no longer */
+    public function useCodes(?string $secret): void
+    {
+        $this->codeSecret = $secret;
+        $this->lastCodeStep = null;
+    }
+
+    public function codeSecret(): ?string
+    {
+        return $this->codeSecret;
+    }
+
+    public function lastCodeStep(): ?int
+    {
+        return $this->lastCodeStep;
+    }
+
+    public function tookCode(int $step): void
+    {
+        $this->lastCodeStep = $step;
     }
 
     public function initials(): string

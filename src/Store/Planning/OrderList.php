@@ -63,7 +63,7 @@ class OrderList
                     implode(
                         ', ',
                         array_filter(
-                            [$this->supplier?->name(), $this->site?->name, $this->category],
+                            [$this->supplier?->name(), $this->site?->name(), $this->category],
                             static fn (?string $part): bool => null !== $part && '' !== $part,
                         ),
                     );

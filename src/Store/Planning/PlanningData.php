@@ -59,18 +59,18 @@ final readonly class PlanningData
     ) {
     }
 
-    /** @return list<int> ids of the items that are stocked anywhere */
+    /** @return list<int> ids of the items that planning looks at anywhere */
     public function items(): array
     {
         /** @var list<int> $ids */
-        $ids = $this->connection->fetchFirstColumn('SELECT DISTINCT item_id FROM stocking ORDER BY item_id');
+        $ids = $this->connection->fetchFirstColumn('SELECT DISTINCT item_id FROM planned_place ORDER BY item_id');
 
         return $ids;
     }
 
     public function countItemSites(): int
     {
-        $count = $this->connection->fetchOne('SELECT COUNT(*) FROM stocking');
+        $count = $this->connection->fetchOne('SELECT COUNT(*) FROM planned_place');
 
         return is_numeric($count) ? (int) $count : 0;
     }
@@ -86,7 +86,7 @@ final readonly class PlanningData
             return [];
         }
         /**
-         * @var list<array{item: int, code: string, site: int, category: string, unit: string, service: string|null,
+         * @var list<array{item: int, code: string, site: int, stocked: int, category: string, unit: string, service: string|null,
          *      cost: string|null, sales_price: string|null, sold: int, weight_kg: string|null, staple: int,
          *      shelf_days: int|null, like_id: int|null, like_code: string|null, like_factor: string|null,
          *      kind: string|null,
@@ -94,11 +94,11 @@ final readonly class PlanningData
          *      $rows
          */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.id item, i.code, t.site_id site, i.category, i.unit, i.service, COALESCE(i.average_cost,
+            'SELECT i.id item, i.code, t.site_id site, t.stocked, i.category, i.unit, i.service, COALESCE(i.average_cost,
                 i.standard_cost) cost, i.sales_price, i.sold, i.weight_kg, i.staple, i.shelf_days,
                     i.sells_like_id like_id, l.code like_code, i.like_factor, p.kind, p.target, p.service level,
                     p.amount, p.minimum, p.beyond
-             FROM stocking t JOIN item i ON i.id = t.item_id LEFT JOIN item l ON l.id = i.sells_like_id
+             FROM planned_place t JOIN item i ON i.id = t.item_id LEFT JOIN item l ON l.id = i.sells_like_id
              LEFT JOIN item_policy p ON p.item_id = i.id
              WHERE i.id IN (?) ORDER BY i.code, t.site_id',
             [$items],
@@ -116,7 +116,7 @@ final readonly class PlanningData
             $items,
         );
         $promised = $this->perItemSite(
-            "SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM customer_promise WHERE item_id IN (?)
+            "SELECT CONCAT(item_id, ':', site_id), SUM(quantity) FROM open_promise WHERE item_id IN (?)
                 GROUP BY item_id, site_id",
             $items,
         );
@@ -172,15 +172,17 @@ final readonly class PlanningData
                     $planned[$key] ?? [],
                 ),
                 new Steering(
-                    null === $row['kind'] || null === $row['target']
-                        ? null
-                        : Policy::of(
+                    match (true) {
+                        0 === $row['stocked'] => Policy::asAsked(),
+                        null === $row['kind'] || null === $row['target'] => null,
+                        default => Policy::of(
                             PolicyKind::from($row['kind']),
                             ServiceTarget::of($row['target'], (float) $row['level']),
                             $row['amount'],
                             $row['minimum'],
                             1 === $row['beyond'],
                         ),
+                    },
                     null === $row['service'] ? null : (float) $row['service'],
                     isset($drafts[$key]) ? (int) $drafts[$key] : null,
                     isset($putOff[$key]),
@@ -197,7 +199,7 @@ final readonly class PlanningData
         /** @var array<int, string> $rows */
         $rows = $this->connection->fetchAllKeyValue(
             'SELECT t.item_id, COALESCE(SUM(d.quantity), 0) * COALESCE(MAX(i.average_cost), MAX(i.standard_cost), 0)
-                FROM (SELECT DISTINCT item_id FROM stocking) t JOIN item i ON i.id = t.item_id
+                FROM (SELECT DISTINCT item_id FROM planned_place) t JOIN item i ON i.id = t.item_id
              LEFT JOIN sales_day d ON d.item_id = t.item_id AND d.day >= ? AND d.day < ? GROUP BY t.item_id',
             [$today->modify('-364 days')->format('Y-m-d'), $today->format('Y-m-d')],
         );
@@ -288,7 +290,7 @@ final readonly class PlanningData
         );
         /** @var array<string, int> $items */
         $items = $this->connection->fetchAllKeyValue(
-            'SELECT category, COUNT(*) FROM item WHERE id IN (SELECT item_id FROM stocking) GROUP BY category',
+            'SELECT category, COUNT(*) FROM item WHERE id IN (SELECT item_id FROM planned_place) GROUP BY category',
         );
         $sums = [];
         foreach ($rows as $row) {

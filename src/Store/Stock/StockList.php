@@ -46,11 +46,11 @@ final readonly class StockList
                     COALESCE(a.about, b.held, 0) * i.average_cost value, p.per_week, p.safety, p.reorder, p.up_to,
                     COALESCE(t.sites, 0) sites, a.about, COUNT(*) OVER () total
              FROM item i
-             JOIN (SELECT item_id, COUNT(*) sites FROM stocking WHERE :site IS NULL OR site_id = :site
+             JOIN (SELECT item_id, COUNT(*) sites FROM planned_place WHERE :site IS NULL OR site_id = :site
              GROUP BY item_id) t ON t.item_id = i.id
              LEFT JOIN (SELECT item_id, SUM(units) held FROM on_hand WHERE :site IS NULL OR site_id = :site
              GROUP BY item_id) b ON b.item_id = i.id
-             LEFT JOIN (SELECT item_id, SUM(quantity) promised FROM customer_promise
+             LEFT JOIN (SELECT item_id, SUM(quantity) promised FROM open_promise
              WHERE :site IS NULL OR site_id = :site GROUP BY item_id) c
                     ON c.item_id = i.id
              LEFT JOIN (SELECT item_id, SUM(forecast_per_week) per_week, SUM(safety_stock) safety,

@@ -109,6 +109,10 @@ class Supplier implements PlanningRestsOnIt
     #[ORM\Column]
     private bool $paperPrices = true;
 
+    /** Since when it is no longer bought from. */
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $archivedOn = null;
+
     /** @var Collection<int, Address> */
     #[ORM\OneToMany(targetEntity: Address::class, mappedBy: 'supplier', cascade: ['persist'], orphanRemoval: true)]
     private Collection $addresses;
@@ -132,6 +136,17 @@ class Supplier implements PlanningRestsOnIt
         $this->contacts = new ArrayCollection();
         $this->rename($name);
         $this->tradeIn($currency);
+    }
+
+    /** @param \DateTimeImmutable|null $on null to take it up again */
+    public function archive(?\DateTimeImmutable $on): void
+    {
+        $this->archivedOn = $on;
+    }
+
+    public function isArchived(): bool
+    {
+        return null !== $this->archivedOn;
     }
 
     /** @throws InvalidValue */

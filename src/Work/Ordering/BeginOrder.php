@@ -65,7 +65,7 @@ final readonly class BeginOrder
     {
         $now = $this->clock->now();
         $order = new PurchaseOrder(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS),
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS, $now),
             $supplier,
             $supplier->buyer() ?? $person,
             $this->rates->on($supplier->currency()->code, $now),

@@ -63,7 +63,7 @@ final readonly class FillUpOrder
                 $thresholds[$supplier->id] = $threshold;
             }
         }
-        $share = [] === $thresholds ? 0.0 : $this->business->get()->holdingPercent->toFloat() / 100;
+        $share = [] === $thresholds ? 0.0 : $this->business->get()->holdingPercent()->toFloat() / 100;
         $candidates = [] === $thresholds ? [] : $this->candidates($thresholds, $site);
         $advice = [];
         foreach ($thresholds as $id => $threshold) {

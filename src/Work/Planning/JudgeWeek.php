@@ -43,7 +43,7 @@ final readonly class JudgeWeek
             sprintf(
                 'The week of %s at %s %s',
                 $day->format('j M Y'),
-                $site->name,
+                $site->name(),
                 $keep ? 'counts as it is' : 'is left out',
             ),
         );

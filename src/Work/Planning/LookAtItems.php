@@ -112,8 +112,8 @@ final readonly class LookAtItems
             PlanningOptions::VALUE === $options->start
                 ? $this->data->daysForSales((float) $options->figure)
                 : $options->figure,
-            $business->orderCost->toFloat(),
-            $business->holdingPercent->toFloat() / 100,
+            $business->orderCost()->toFloat(),
+            $business->holdingPercent()->toFloat() / 100,
             $shared['alike'],
             $this->ways->all(),
         );

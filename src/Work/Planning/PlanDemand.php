@@ -118,7 +118,7 @@ final readonly class PlanDemand
     private function mustBeStocked(int $number, Item $item, Site $site): void
     {
         if (null === $this->entities->find(Stocking::class, ['item' => $item, 'site' => $site])) {
-            throw InvalidValue::because(sprintf('Line %d: %s does not stock %s.', $number, $site->name, $item->code));
+            throw InvalidValue::because(sprintf('Line %d: %s does not stock %s.', $number, $site->name(), $item->code));
         }
     }
 }

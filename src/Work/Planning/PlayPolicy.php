@@ -137,8 +137,8 @@ final readonly class PlayPolicy
                 $review = $terms?->orderDays->reviewDays() ?? 7;
                 $economics = new Economics(
                     $worth->unitCost,
-                    $business->orderCost->toFloat(),
-                    $business->holdingPercent->toFloat() / 100,
+                    $business->orderCost()->toFloat(),
+                    $business->holdingPercent()->toFloat() / 100,
                     $worth->salesPrice,
                     $offer?->unitBreaks() ?? [],
                     null,

@@ -128,7 +128,7 @@ final readonly class BookDelivery
         $now = $this->clock->now();
         $today = $now->setTime(0, 0);
         $receipt = new Receipt(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::RECEIPTS),
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::RECEIPTS, $now),
             $delivery,
             $person,
             $today,

@@ -45,11 +45,11 @@ final readonly class MoveStock
             throw new Refused('Nothing to move: the quantity must be above 0.');
         }
         if ($from === $to) {
-            throw new Refused(sprintf('%s is where it stands already.', $from->name));
+            throw new Refused(sprintf('%s is where it stands already.', $from->name()));
         }
         if (null === $this->ways->all()->between($from->id, $to->id)) {
             throw new Refused(
-                sprintf('Nothing goes from %s to %s; see Ways between sites.', $from->name, $to->name),
+                sprintf('Nothing goes from %s to %s; see Ways between sites.', $from->name(), $to->name()),
             );
         }
 
@@ -77,16 +77,16 @@ final readonly class MoveStock
                 throw new Refused(
                     sprintf(
                         '%s holds %s of %s, not %s.',
-                        $from->name,
+                        $from->name(),
                         $available->strippedOfTrailingZeros(),
                         $item->code,
                         $quantity->strippedOfTrailingZeros(),
                     ),
                 );
             }
-            $number = NumberSeries::take($this->connection, NumberSeries::TRANSFERS);
-            $postings = [];
             $day = $this->clock->now();
+            $number = NumberSeries::take($this->connection, NumberSeries::TRANSFERS, $day);
+            $postings = [];
             $left = $quantity;
             foreach ($held as $i => $row) {
                 $take = BigDecimal::min($left, BigDecimal::of($row['quantity']));
@@ -125,8 +125,8 @@ final readonly class MoveStock
                     '%s: %s moved from %s to %s',
                     $number,
                     $quantity->strippedOfTrailingZeros(),
-                    $from->name,
-                    $to->name,
+                    $from->name(),
+                    $to->name(),
                 ),
             );
 

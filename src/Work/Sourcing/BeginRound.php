@@ -30,7 +30,7 @@ final readonly class BeginRound
         $now = $this->clock->now();
         $today = $now->setTime(0, 0);
         $round = new QuoteRound(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::ROUNDS),
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::ROUNDS, $now),
             $person,
             $site,
             self::workday($today->modify(sprintf('+%d days', self::REPLY_DAYS))),

@@ -42,7 +42,7 @@ final readonly class CompareAnswers
         $rates = $this->rates->allOn($today);
         $business = $this->business->get();
         $terms = $this->candidates->suppliers();
-        $draft = new BasketDraft($business->costRates(), $business->orderCost->toFloat(), $today);
+        $draft = new BasketDraft($business->costRates(), $business->orderCost()->toFloat(), $today);
         $costs = $noRate = [];
         foreach ($round->items() as $item) {
             $usage =

@@ -36,7 +36,7 @@ final readonly class ShareOutBasket
     public function of(array $proposals, array $pins, array $forbidden): array
     {
         [$basket, $offers, $costs, $names, $parts] = $this->basket($proposals);
-        $handling = $this->business->get()->orderCost->toFloat();
+        $handling = $this->business->get()->orderCost()->toFloat();
         $free = Splitting::of($basket, $basket->best(), $parts, $handling);
         $wished = $free;
         if ([] !== $pins || [] !== $forbidden) {
@@ -99,7 +99,7 @@ final readonly class ShareOutBasket
         $business = $this->business->get();
         $draft = new BasketDraft(
             $business->costRates(),
-            $business->orderCost->toFloat(),
+            $business->orderCost()->toFloat(),
             $this->clock->now()->setTime(0, 0),
         );
         $offers = $costs = $names = [];
