@@ -1,7 +1,9 @@
-// Builds public/built: one style sheet, one script, the fonts; each name carries a hash of its content.
+// Builds public/built: one style sheet, one script, the fonts; each name carries a hash of its content. Beside it the
+// list of common passwords.
 import { createHash } from 'node:crypto';
 import { execFileSync } from 'node:child_process';
 import { cpSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import { build } from 'esbuild';
 
 const out = 'public/built';
@@ -21,6 +23,9 @@ for (const [family, file] of [
 
 execFileSync('node_modules/.bin/tailwindcss', ['--input', 'assets/css/app.css', '--output', `${out}/app.css`, '--minify'], { stdio: 'inherit' });
 await build({ entryPoints: ['assets/js/app.js'], outfile: `${out}/app.js`, bundle: true, minify: true, format: 'iife', target: 'es2020' });
+
+const { dictionary } = createRequire(import.meta.url)('@zxcvbn-ts/language-common');
+writeFileSync('build/common-passwords.txt', [...dictionary.passwords].map(String).sort().join('\n') + '\n');
 
 const manifest = {};
 for (const name of ['app.css', 'app.js']) {

@@ -29,7 +29,7 @@ quietly() {
 # --- what the machine lacks ---------------------------------------------------------------------------------------------
 
 need_packages() {
-    local missing=() module
+    local missing=() module modules
     command -v php > /dev/null || missing+=(php8.2-cli)
     command -v composer > /dev/null || missing+=(composer)
     command -v node > /dev/null || missing+=(nodejs)
@@ -40,8 +40,10 @@ need_packages() {
     command -v curl > /dev/null || missing+=(curl)
     command -v unzip > /dev/null || missing+=(unzip)
     command -v supervisord > /dev/null || missing+=(supervisor)
+    # Read once and whole: a reader that stops early would make a module that is there look missing.
+    modules=$(php -m 2> /dev/null || true)
     for module in pdo_mysql:mysql gd:gd zip:zip curl:curl intl:intl mbstring:mbstring dom:xml; do
-        php -m 2> /dev/null | grep -qix "${module%%:*}" || missing+=("php8.2-${module##*:}")
+        grep -qix "${module%%:*}" <<< "$modules" || missing+=("php8.2-${module##*:}")
     done
     if [ "${1:-}" = browser ]; then
         command -v pdftotext > /dev/null || missing+=(poppler-utils)
@@ -82,7 +84,7 @@ need_assets() {
     npm_install() { say 'Installing npm packages'; quietly npm npm install --no-save --no-audit --no-fund; }
     assets_build() { say 'Building styles and scripts'; quietly assets npm run build; }
     [ -d node_modules ] || rm -f var/stamps/npm
-    [ -f public/built/manifest.json ] || rm -f var/stamps/assets
+    [ -f public/built/manifest.json ] && [ -f build/common-passwords.txt ] || rm -f var/stamps/assets
     stamped npm 'package.json package-lock.json' npm_install
     stamped assets 'package-lock.json build/assets.mjs assets templates src/Desk' assets_build
 }

@@ -24,10 +24,9 @@ final class Version20261126120000 extends AbstractMigration
             NULL, person_id INT NOT NULL, INDEX IDX_437EE939217BBB47 (person_id), PRIMARY KEY (id))');
         $this->addSql('CREATE TABLE own_value (thing INT NOT NULL, content VARCHAR(200) NOT NULL, field_id INT NOT NULL,
             INDEX IDX_3E42E0E1443707B0 (field_id), PRIMARY KEY (field_id, thing))');
-        $this->addSql('CREATE TABLE picture (id INT AUTO_INCREMENT NOT NULL, mime VARCHAR(20) NOT NULL, content MEDIUMBLOB
+        $this->addSql('CREATE TABLE picture (id INT AUTO_INCREMENT NOT NULL, mime VARCHAR(20) NOT NULL, content '
+            .'MEDIUMBLOB
             NOT NULL, PRIMARY KEY (id))');
-        $this->addSql('CREATE TABLE standing_sentence (id INT AUTO_INCREMENT NOT NULL, words VARCHAR(300) NOT NULL, UNIQUE
-            INDEX UNIQ_5692840B717D1E8C (words), PRIMARY KEY (id))');
         $this->addSql('CREATE TABLE own_field (id INT AUTO_INCREMENT NOT NULL, choices JSON NOT NULL, given_up TINYINT
             DEFAULT 0 NOT NULL, thing VARCHAR(10) NOT NULL, label VARCHAR(40) NOT NULL, kind VARCHAR(10) NOT
             NULL, on_paper TINYINT DEFAULT 0 NOT NULL, UNIQUE INDEX own_field_label (thing, label), PRIMARY KEY
@@ -43,20 +42,27 @@ final class Version20261126120000 extends AbstractMigration
         $this->addSql('CREATE TABLE category (id INT AUTO_INCREMENT NOT NULL, name VARCHAR(60) NOT NULL, parent_id INT
             DEFAULT NULL, UNIQUE INDEX UNIQ_64C19C15E237E06 (name), INDEX IDX_64C19C1727ACA70 (parent_id),
             PRIMARY KEY (id))');
-        $this->addSql('ALTER TABLE person_link ADD CONSTRAINT FK_BC4A1DDA217BBB47 FOREIGN KEY (person_id) REFERENCES person
+        $this->addSql('ALTER TABLE person_link ADD CONSTRAINT FK_BC4A1DDA217BBB47 FOREIGN KEY (person_id) REFERENCES '
+            .'person
             (id) ON DELETE CASCADE');
-        $this->addSql('ALTER TABLE visit ADD CONSTRAINT FK_437EE939217BBB47 FOREIGN KEY (person_id) REFERENCES person (id)
+        $this->addSql('ALTER TABLE visit ADD CONSTRAINT FK_437EE939217BBB47 FOREIGN KEY (person_id) REFERENCES person '
+            .'(id)
             ON DELETE CASCADE');
-        $this->addSql('ALTER TABLE own_value ADD CONSTRAINT FK_3E42E0E1443707B0 FOREIGN KEY (field_id) REFERENCES own_field
+        $this->addSql('ALTER TABLE own_value ADD CONSTRAINT FK_3E42E0E1443707B0 FOREIGN KEY (field_id) REFERENCES '
+            .'own_field
             (id) ON DELETE CASCADE');
-        $this->addSql('ALTER TABLE item_pack ADD CONSTRAINT FK_5FEE1AD8126F525E FOREIGN KEY (item_id) REFERENCES item (id)');
-        $this->addSql('ALTER TABLE category ADD CONSTRAINT FK_64C19C1727ACA70 FOREIGN KEY (parent_id) REFERENCES category
+        $this->addSql('ALTER TABLE item_pack ADD CONSTRAINT FK_5FEE1AD8126F525E FOREIGN KEY (item_id) REFERENCES item '
+            .'(id)');
+        $this->addSql('ALTER TABLE category ADD CONSTRAINT FK_64C19C1727ACA70 FOREIGN KEY (parent_id) REFERENCES '
+            .'category
             (id)');
         $this->addSql('ALTER TABLE supplier ADD archived_on DATE DEFAULT NULL');
-        $this->addSql('ALTER TABLE person ADD blocked_at DATETIME DEFAULT NULL, ADD handles_all TINYINT DEFAULT 1 NOT NULL,
+        $this->addSql('ALTER TABLE person ADD blocked_at DATETIME DEFAULT NULL, ADD handles_all TINYINT DEFAULT 1 NOT '
+            .'NULL,
             ADD code_secret VARCHAR(64) DEFAULT NULL, ADD last_code_step BIGINT DEFAULT NULL, ADD site_id INT
             DEFAULT NULL, ADD approver_id INT DEFAULT NULL');
-        $this->addSql('ALTER TABLE person ADD CONSTRAINT FK_34DCD176F6BD1646 FOREIGN KEY (site_id) REFERENCES site (id)');
+        $this->addSql('ALTER TABLE person ADD CONSTRAINT FK_34DCD176F6BD1646 FOREIGN KEY (site_id) REFERENCES site '
+            .'(id)');
         $this->addSql('ALTER TABLE person ADD CONSTRAINT FK_34DCD176BB23766C FOREIGN KEY (approver_id) REFERENCES person
             (id)');
         $this->addSql('CREATE INDEX IDX_34DCD176F6BD1646 ON person (site_id)');
@@ -64,29 +70,38 @@ final class Version20261126120000 extends AbstractMigration
         $this->addSql("ALTER TABLE offer ADD manufacturer VARCHAR(120) DEFAULT '' NOT NULL, ADD packing VARCHAR(200)
             DEFAULT '' NOT NULL");
         $this->addSql("ALTER TABLE business ADD country VARCHAR(2) DEFAULT '' NOT NULL, ADD demo TINYINT DEFAULT 0 NOT
-            NULL, ADD paper_foot VARCHAR(300) DEFAULT '' NOT NULL, ADD logo_id INT DEFAULT NULL");
-        $this->addSql('ALTER TABLE business ADD CONSTRAINT FK_8D36E38F98F144A FOREIGN KEY (logo_id) REFERENCES picture (id)');
+            NULL, ADD sentences JSON DEFAULT '[]' NOT NULL, ADD own_things JSON DEFAULT '[]' NOT NULL,
+                ADD paper_foot VARCHAR(300) DEFAULT '' NOT NULL, ADD logo_id INT DEFAULT NULL");
+        $this->addSql('ALTER TABLE business ADD CONSTRAINT FK_8D36E38F98F144A FOREIGN KEY (logo_id) REFERENCES '
+            .'picture (id)');
         $this->addSql('CREATE INDEX IDX_8D36E38F98F144A ON business (logo_id)');
         $this->addSql('ALTER TABLE number_series ADD prefix VARCHAR(8) DEFAULT NULL, ADD by_year TINYINT DEFAULT 0 NOT
             NULL, ADD year INT DEFAULT NULL');
-        $this->addSql("ALTER TABLE site ADD kind VARCHAR(10) DEFAULT 'depot' NOT NULL, ADD closed_on DATE DEFAULT NULL, ADD
-            supplied_by_id INT DEFAULT NULL");
+        $this->addSql("ALTER TABLE site ADD kind VARCHAR(10) DEFAULT 'depot' NOT NULL, ADD closed_on DATE DEFAULT "
+            .'NULL, ADD
+            supplied_by_id INT DEFAULT NULL');
         $this->addSql('ALTER TABLE site ADD CONSTRAINT FK_694309E477F28BDA FOREIGN KEY (supplied_by_id) REFERENCES site
             (id)');
         $this->addSql('CREATE INDEX IDX_694309E477F28BDA ON site (supplied_by_id)');
         $this->addSql("ALTER TABLE bin ADD kind VARCHAR(10) DEFAULT 'shelf' NOT NULL");
         $this->addSql("ALTER TABLE import_run ADD layout JSON DEFAULT '{}' NOT NULL, ADD mapping JSON DEFAULT '{}' NOT
             NULL, ADD mended JSON DEFAULT '[]' NOT NULL");
-        $this->addSql("ALTER TABLE customer_promise ADD version INT DEFAULT 1 NOT NULL, ADD customer VARCHAR(120) DEFAULT
+        $this->addSql('ALTER TABLE customer_promise ADD version INT DEFAULT 1 NOT NULL, ADD customer VARCHAR(120) '
+            ."DEFAULT
             '' NOT NULL, ADD settled_on DATE DEFAULT NULL, ADD outcome VARCHAR(10) DEFAULT '' NOT NULL");
         $this->addSql('CREATE INDEX promise_open ON customer_promise (settled_on, wanted_on)');
-        $this->addSql("ALTER TABLE item ADD stocked TINYINT DEFAULT 1 NOT NULL, ADD further_names VARCHAR(300) DEFAULT ''
+        $this->addSql('ALTER TABLE item ADD stocked TINYINT DEFAULT 1 NOT NULL, ADD further_names VARCHAR(300) '
+            ."DEFAULT ''
             NOT NULL, ADD volume NUMERIC(12, 3) DEFAULT NULL, ADD customs_number VARCHAR(20) DEFAULT '' NOT
             NULL, ADD origin VARCHAR(2) DEFAULT '' NOT NULL, ADD notes VARCHAR(2000) DEFAULT '' NOT NULL, ADD
             caution VARCHAR(300) DEFAULT '' NOT NULL, ADD archived_on DATE DEFAULT NULL, ADD picture_id INT
             DEFAULT NULL");
-        $this->addSql('ALTER TABLE item ADD CONSTRAINT FK_1F1B251EEE45BDBF FOREIGN KEY (picture_id) REFERENCES picture (id)');
+        $this->addSql('ALTER TABLE item ADD CONSTRAINT FK_1F1B251EEE45BDBF FOREIGN KEY (picture_id) REFERENCES '
+            .'picture (id)');
         $this->addSql('CREATE INDEX IDX_1F1B251EEE45BDBF ON item (picture_id)');
+        foreach (['invoice', 'invoice_line', 'category_budget'] as $table) {
+            $this->addSql("ALTER TABLE {$table} CONVERT TO CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci");
+        }
         $this->addSql("UPDATE business SET demo = 1 WHERE name = 'Larkmoor Bee Supply'");
         $this->addSql("INSERT INTO category (name) SELECT DISTINCT category FROM item WHERE category <> ''");
         // What customers still wait for.

@@ -20,6 +20,17 @@ document.addEventListener('htmx:configRequest', (event) => {
 });
 document.addEventListener('htmx:load', labelTables);
 
+// A choice beside a field that is put into it.
+document.addEventListener('click', (event) => {
+    const put = event.target.closest('[data-put]');
+    if (put) {
+        const field = put.closest('form').elements[put.dataset.into];
+        field.value = put.dataset.put;
+        field.dispatchEvent(new Event('input', { bubbles: true }));
+        field.focus();
+    }
+});
+
 // A slider over the levels somebody would choose from; the figure beside it is what counts.
 document.addEventListener('input', (event) => {
     if (event.target.matches('[data-levels]')) {

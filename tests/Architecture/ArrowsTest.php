@@ -35,6 +35,7 @@ final class ArrowsTest extends TestCase
             'Psr\Cache\\',
             'Symfony\Component\Clock\\',
             'Symfony\Component\Messenger\\',
+            'Symfony\Component\PasswordHasher\\',
             'Symfony\Contracts\Cache\\',
         ],
         'Desk' => [

@@ -42,7 +42,7 @@ final class OwnDataTest extends DeskTestCase
         $this->bring('items', "PK\x03\x04 a spreadsheet");
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString(
-            'not a CSV file',
+            'neither a CSV file nor a workbook',
             $this->browser->getCrawler()->filter('#items .error')->text(),
         );
     }

@@ -65,7 +65,7 @@ final class CompareController extends AbstractController
         return $this->redirectToRoute('compare_item', ['code' => $item->code]);
     }
 
-    #[Route('/items/{code}', name: 'compare_item', methods: ['GET'])]
+    #[Route('/items/{code}', name: 'compare_item', requirements: ['code' => '.+'], methods: ['GET'])]
     public function item(string $code, Request $request, ItemComparison $comparison): Response
     {
         $item =
@@ -90,7 +90,8 @@ final class CompareController extends AbstractController
         );
     }
 
-    #[Route('/items/{code}/buy', name: 'compare_buy', methods: ['POST']), IsGranted('ROLE_BUY')]
+    #[Route('/items/{code}/buy', name: 'compare_buy', requirements: ['code' => '.+'], methods: ['POST']),
+        IsGranted('ROLE_BUY')]
     public function buy(string $code, Request $request, BuyAsCompared $buying, #[CurrentUser] Person $person): Response
     {
         $item =

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Drawing;
 
+use TallBarrel\Desk\Shell\Format;
+
 /**
  * The barrel: how full an item is. Its rim is the order-up-to level (or more, if more is held), its hoops the safety
  * stock and the reorder point; the fill turns when it is under safety stock.
@@ -43,10 +45,10 @@ final readonly class Barrel
             $short,
             sprintf(
                 '%s held, %s coming, reorder at %s, fill to %s',
-                number_format($held),
-                number_format($coming),
-                number_format($reorderPoint),
-                number_format($orderUpTo),
+                Format::number($held),
+                Format::number($coming),
+                Format::number($reorderPoint),
+                Format::number($orderUpTo),
             ),
         );
     }

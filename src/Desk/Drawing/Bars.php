@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Drawing;
 
+use TallBarrel\Desk\Shell\Format;
+
 /** Upright bars with a figure above and a name below each. */
 final readonly class Bars
 {
@@ -29,7 +31,7 @@ final readonly class Bars
                 'width' => round($slot - 6, 1),
                 'height' => $tall,
                 'label' => $label,
-                'figure' => $value >= 1000 ? number_format($value / 1000, 1).'k' : number_format($value),
+                'figure' => $value >= 1000 ? Format::number($value / 1000, 1).'k' : Format::number($value),
                 'middle' => round(($i + 0.5) * $slot, 1),
                 'strong' => 0 === $i,
             ];

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Drawing;
 
+use TallBarrel\Desk\Shell\Format;
+
 /** Landed cost of one stock unit over how many are ordered, a curve for each supplier, broken where a price begins. */
 final readonly class CostCurves
 {
@@ -105,7 +107,7 @@ final readonly class CostCurves
         $lastX = -100.0;
         foreach (self::ticks($from, $to, $need) as $tick) {
             if ($x($tick) - $lastX >= 46 && (abs($x($tick) - $x($need)) >= 46 || $tick === $need)) {
-                $across[] = [$x($tick), number_format($tick)];
+                $across[] = [$x($tick), Format::number($tick)];
                 $lastX = $x($tick);
             }
         }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Drawing;
 
+use TallBarrel\Desk\Shell\Format;
+
 /** Service against money in stock, with the setting in force and the one being tried. */
 final readonly class CurveChart
 {
@@ -58,7 +60,7 @@ final readonly class CurveChart
             $over[] = $at['x'].','.$y($point['high']);
             array_unshift($under, $at['x'].','.$y($point['low']));
             $dots[] = $at + [
-                'label' => rtrim(rtrim(number_format(100 * $point['level'], 1), '0'), '.'),
+                'label' => rtrim(rtrim(Format::number(100 * $point['level'], 1), '0'), '.'),
                 'served' => $point['served'],
                 'stock' => $point['stock'],
             ];
@@ -76,7 +78,7 @@ final readonly class CurveChart
         // The scale begins at a multiple of 5 %, so that fifths of it are whole.
         foreach (range(0, 5) as $i) {
             $share = $low + ($i * (1 - $low)) / 5;
-            $up[] = [$y($share), number_format(100 * $share, 0).' %'];
+            $up[] = [$y($share), Format::number(100 * $share, 0).' %'];
         }
 
         return new self(

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Drawing;
 
 use TallBarrel\Core\Demand\Forecast;
+use TallBarrel\Desk\Shell\Format;
 
 /** Weekly sales as they were, and the forecast with its spread. */
 final readonly class DemandChart
@@ -82,7 +83,7 @@ final readonly class DemandChart
                 'words' => sprintf(
                     'Week of %s: %s',
                     $today->modify(sprintf('-%d days', 7 * $ago))->format('j M Y'),
-                    number_format($value, $value === floor($value) ? 0 : 1),
+                    Format::number($value, $value === floor($value) ? 0 : 1),
                 ),
                 'day' => $today->modify(sprintf('-%d days', 7 * $ago))->format('Y-m-d'),
             ];
@@ -98,7 +99,7 @@ final readonly class DemandChart
         }
         $gridlines = [];
         foreach ([0.0, $most / 2, $most] as $level) {
-            $gridlines[] = [$y($level), number_format($level, $most < 4 ? 1 : 0)];
+            $gridlines[] = [$y($level), Format::number($level, $most < 4 ? 1 : 0)];
         }
         $dates = [];
         for ($week = 0; $week < $count; $week += 8) {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Drawing;
 
 use TallBarrel\Core\Sourcing\PriceBreaks;
+use TallBarrel\Desk\Shell\Format;
 use TallBarrel\Store\Offer\OfferPrice;
 
 /**
@@ -107,8 +108,8 @@ final readonly class PriceLine
                 $dots,
             ),
             [
-                [$y(max($all)), number_format(max($all), 2)],
-                ...max($all) - min($all) > 0.004 ? [[$y(min($all)), number_format(min($all), 2)]] : [],
+                [$y(max($all)), Format::number(max($all), 2)],
+                ...max($all) - min($all) > 0.004 ? [[$y(min($all)), Format::number(min($all), 2)]] : [],
             ],
             $x(0),
             $today->modify($begin.' days')->format('M Y'),

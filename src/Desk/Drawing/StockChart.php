@@ -6,6 +6,7 @@ namespace TallBarrel\Desk\Drawing;
 
 use TallBarrel\Core\Replenish\ProjectedDay;
 use TallBarrel\Core\Replenish\Projection;
+use TallBarrel\Desk\Shell\Format;
 
 /** The stock projected day by day, with and without the order, against its levels. */
 final readonly class StockChart
@@ -71,7 +72,7 @@ final readonly class StockChart
         };
         $gridlines = [];
         for ($level = 0.0; $level <= $ceiling + 1e-9; $level += $step) {
-            $gridlines[] = [$y($level), number_format($level, $step < 1 ? 1 : 0)];
+            $gridlines[] = [$y($level), Format::number($level, $step < 1 ? 1 : 0)];
         }
         $dates = [];
         foreach ([0, (int) round($days / 3), (int) round((2 * $days) / 3), $days] as $day) {
@@ -96,9 +97,9 @@ final readonly class StockChart
                     sprintf(
                         '%s: %s left%s',
                         $today->modify(sprintf('+%d days', $day))->format('D j M'),
-                        number_format($left->with, $most < 10 ? 1 : 0),
+                        Format::number($left->with, $most < 10 ? 1 : 0),
                         $left->in + $left->proposed > 0
-                            ? sprintf(', %s in', number_format($left->in + $left->proposed, $most < 10 ? 1 : 0))
+                            ? sprintf(', %s in', Format::number($left->in + $left->proposed, $most < 10 ? 1 : 0))
                             : '',
                     ),
                 ],

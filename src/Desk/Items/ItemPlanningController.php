@@ -26,7 +26,7 @@ use TallBarrel\Work\Planning\SetItemPolicy;
 use TallBarrel\Work\Planning\TellOfItem;
 
 /** What a person tells planning about one item. Each change plans the item anew at once. */
-#[Route('/items/{code}/planning', requirements: ['code' => '[^/]+']), IsGranted('ROLE_BUY')]
+#[Route('/items/{code}/planning', requirements: ['code' => '.+'], priority: 2), IsGranted('ROLE_BUY')]
 final class ItemPlanningController extends AbstractController
 {
     public function __construct(

@@ -30,7 +30,7 @@ final readonly class OrderForm
             self::picked($fields),
             '' === $fields->text('add_site') ? null : (int) $fields->text('add_site'),
             $fields->day('wanted', $fields->text('wanted')),
-            $fields->text('note', 500),
+            self::note($fields),
             new SupplierMending(
                 $fields->text('contact', 80),
                 $fields->text('email', 180),
@@ -133,5 +133,17 @@ final readonly class OrderForm
         }
 
         return $picked;
+    }
+
+    /** What is typed to the supplier, with the sentences chosen behind it. */
+    private static function note(Fields $fields): string
+    {
+        $note = trim(implode("\n", [$fields->text('note', 500), ...array_values($fields->each('sentence'))]));
+        if (mb_strlen($note) > 500) {
+            $fields->refuse('note',
+                sprintf('With the sentences chosen these are %d characters; 500 fit.', mb_strlen($note)));
+        }
+
+        return mb_substr($note, 0, 500);
     }
 }

@@ -111,9 +111,27 @@ final readonly class OrderPage
         ];
     }
 
+    /** @return list<string> what to mind of the items on it */
+    private static function cautions(PurchaseOrder $order): array
+    {
+        $cautions = [];
+        foreach ($order->lines() as $line) {
+            if (null !== $line->item && '' !== $line->item->caution()) {
+                $cautions[$line->item->code] = sprintf('%s: %s', $line->item->code, $line->item->caution());
+            }
+        }
+
+        return array_values($cautions);
+    }
+
     private function mayEdit(PurchaseOrder $order): bool
     {
-        return $order->state()->isEditable() && $this->security->isGranted('ROLE_BUY');
+        $person = $this->security->getUser();
+
+        return $order->state()->isEditable()
+            && $this->security->isGranted('ROLE_BUY')
+            && $person instanceof Person
+            && $person->mayHandleOrdersOf($order->buyer);
     }
 
     /**
@@ -172,6 +190,8 @@ final readonly class OrderPage
                 ? $this->theirList($order)
                 : [],
             'sites' => $this->shell->sites(),
+            'sentences' => $editable ? $this->shell->sentences() : [],
+            'cautions' => $early ? self::cautions($order) : [],
             'history' => $this->audit->of($order->number, $whole ? self::WHOLE_HISTORY : self::HISTORY),
             'wholeHistory' => $whole,
             'changed' => $early ? $this->changed($order) : [],

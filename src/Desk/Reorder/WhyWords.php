@@ -65,7 +65,7 @@ final readonly class WhyWords
             Term::InPacks => sprintf(
                 'In what can be bought: %s (%s)',
                 self::pack($line)->label(),
-                number_format((float) $with['exact'], 1),
+                Format::number((float) $with['exact'], 1),
             ),
             Term::UpToBreak => sprintf(
                 'Up to the price break at %s: saves %s, holding it costs %s',
@@ -169,7 +169,7 @@ final readonly class WhyWords
     public static function odd(Note $note): string
     {
         return match ($note->remark) {
-            Remark::ManyMonths => sprintf('%s times a month’s sales', number_format((float) $note->with['times'])),
+            Remark::ManyMonths => sprintf('%s times a month’s sales', Format::number((float) $note->with['times'])),
             Remark::OverAYear => 'would last over a year',
             Remark::NotSold => 'not sold for half a year',
             Remark::PriceJump => 'price '.str_replace('-', '−', sprintf('%+.0f %%', (float) $note->with['percent'])),

@@ -18,7 +18,9 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Import\ImportRun;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Keeping\FileReading;
 use TallBarrel\Work\Keeping\Imports;
+use TallBarrel\Work\Keeping\SheetFile;
 use TallBarrel\Work\Keeping\TableFile;
 
 #[Route('/own-data'), IsGranted('ROLE_IMPORT')]
@@ -41,16 +43,13 @@ final class OwnDataController extends AbstractController
     {
         $import = $this->importer->forms()[$kind] ?? throw $this->createNotFoundException('There is no such sample.');
 
-        return new Response($table->write([array_keys($import->columns), ...$import->sample]), 200, [
-            'Content-Type' => 'text/csv; charset=utf-8',
-            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $kind.'-sample.csv'),
-        ]);
+        return self::taken($table->write([array_keys($import->columns), ...$import->sample]), $kind.'-sample.csv');
     }
 
     #[Route(
         '/{kind}',
         name: 'own_data_check',
-        requirements: ['kind' => 'items|suppliers|rates|offers|stock|sales|plans'],
+        requirements: ['kind' => 'sites|items|suppliers|rates|offers|stock|sales|plans|promises'],
         methods: ['POST'],
     ),]
     public function check(string $kind, Request $request, #[CurrentUser] Person $person): Response
@@ -78,6 +77,35 @@ final class OwnDataController extends AbstractController
         return null === $run ? $this->page($fields) : $this->redirectToRoute('own_data_run', ['id' => $run->id]);
     }
 
+    /** All there is of a kind, to be taken away; brought again it changes nothing. */
+    #[Route('/{kind}/all.{format}', name: 'own_data_all', requirements: ['format' => 'csv|xlsx'], methods: ['GET'])]
+    public function all(string $kind, string $format, TableFile $table, SheetFile $book): Response
+    {
+        $import = $this->importer->forms()[$kind] ?? throw $this->createNotFoundException('There is no such list.');
+        $rows = $this->importer->all($kind);
+
+        return 'csv' === $format
+            ? self::taken($table->write($rows), $kind.'.csv')
+            : self::taken($book->sheet($import->title, $rows), $kind.'.xlsx');
+    }
+
+    private static function taken(string $content, string $name): Response
+    {
+        return new Response($content, 200, [
+            'Content-Type' => str_ends_with($name, '.csv')
+                ? 'text/csv; charset=utf-8'
+                : 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $name),
+        ]);
+    }
+
+    /** The rows that cannot be used, each with the reason behind, to be mended elsewhere and brought again. */
+    #[Route('/runs/{id}/bad.csv', name: 'own_data_bad', requirements: ['id' => '\d{1,9}'], methods: ['GET'])]
+    public function bad(int $id, TableFile $table): Response
+    {
+        return self::taken($table->write($this->importer->badRows($this->find($id))), 'rows-to-mend.csv');
+    }
+
     #[Route('/runs/{id}', name: 'own_data_run', requirements: ['id' => '\d+'], methods: ['GET'])]
     public function run(int $id, Request $request): Response
     {
@@ -86,6 +114,7 @@ final class OwnDataController extends AbstractController
             'run' => $run,
             'kind' => $this->importer->forms()[$run->kind],
             'done' => $this->importer->progress($run),
+            'file' => ImportRun::CHECKED === $run->state() ? $this->importer->file($run) : null,
         ];
 
         return $this->render(
@@ -102,12 +131,42 @@ final class OwnDataController extends AbstractController
         return $this->redirectToRoute('own_data_run', ['id' => $id]);
     }
 
-    /** The decimal mark the file's numbers are written with, where the guess was wrong or there was none. */
-    #[Route('/runs/{id}/mark', name: 'own_data_mark', requirements: ['id' => '\d+'], methods: ['POST'])]
-    public function mark(int $id, Request $request): Response
+    /** How the file is to be read: its letters, its columns, its numbers, and cells put right. */
+    #[Route('/runs/{id}/read', name: 'own_data_read', requirements: ['id' => '\d{1,9}'], methods: ['POST'])]
+    public function readAgain(int $id, Request $request): Response
     {
+        $fields = Fields::of($request);
+        $layout = array_filter(
+            [
+                'encoding' => $fields->text('encoding'),
+                'delimiter' => match ($fields->text('delimiter')) {
+                    '' => '',
+                    'blank' => "\t",
+                    default => $fields->text('delimiter'),
+                },
+                'sheet' => $fields->text('sheet'),
+            ],
+            static fn (string $chosen): bool => '' !== $chosen,
+        );
+        $mark = $fields->text('mark', 1);
+        [$headings, $columns] = [$fields->each('heading'), $fields->each('column')];
+        $mapping = [] === $headings ? null : [];
+        foreach ($headings as $i => $heading) {
+            $mapping[$heading] = $columns[$i] ?? '';
+        }
+        $mended = [];
+        foreach (is_array($fields->typed['cell'] ?? null) ? $fields->typed['cell'] : [] as $line => $cells) {
+            foreach (is_array($cells) ? $cells : [] as $column => $value) {
+                if (is_int($line) && is_string($column) && is_string($value)) {
+                    $mended[$line][$column] = trim($value);
+                }
+            }
+        }
         try {
-            $this->importer->checkAgain($this->find($id), Fields::of($request)->text('mark', 1));
+            $this->importer->checkAgain(
+                $this->find($id),
+                new FileReading('' === $mark ? null : $mark, $layout, $mapping, $mended),
+            );
         } catch (InvalidValue|Refused $problem) {
             $this->addFlash('short', $problem->getMessage());
         }

@@ -9,21 +9,44 @@ use Brick\Math\BigNumber;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Store\Business\CurrentBusiness;
 use Twig\Attribute\AsTwigFilter;
 use Twig\Attribute\AsTwigFunction;
 
-/** How figures, money and days are written, everywhere. */
-final readonly class Format
+/**
+ * How figures, money and days are written, everywhere: with the decimal mark of the business, so that what stands in a
+ * field reads the same when it is sent back.
+ */
+final class Format
 {
+    /** @var non-empty-string */
+    private static string $mark = Numerals::POINT;
+
     /** Figures are written as in Irish English: 1,234.50; €, £ and US$ before the amount. */
     private const LOCALE = 'en_IE';
 
     public function __construct(
-        private ClockInterface $clock,
-        private Shell $shell,
-        private CurrentBusiness $business,
+        private readonly ClockInterface $clock,
+        private readonly Shell $shell,
+        private readonly CurrentBusiness $business,
     ) {
+    }
+
+    /**
+     * With which decimal mark figures are written from now on; set for each request and command, see HouseMark.
+     *
+     * @param non-empty-string $mark
+     */
+    public static function writeWith(string $mark): void
+    {
+        self::$mark = $mark;
+    }
+
+    /** A number with grouped thousands and so many decimals. */
+    public static function number(float $number, int $decimals = 0): string
+    {
+        return number_format($number, $decimals, self::$mark, Numerals::POINT === self::$mark ? ',' : '.');
     }
 
     /** "€1,234.50", to the cents of its currency; whole when there is no need for them. */
@@ -59,6 +82,11 @@ final readonly class Format
     public static function inCurrency(float $amount, string $currency, int $decimals, ?int $most = null): string
     {
         $formatter = self::currencies();
+        $formatter->setSymbol(\NumberFormatter::MONETARY_SEPARATOR_SYMBOL, self::$mark);
+        $formatter->setSymbol(
+            \NumberFormatter::MONETARY_GROUPING_SEPARATOR_SYMBOL,
+            Numerals::POINT === self::$mark ? ',' : '.',
+        );
         $formatter->setAttribute(\NumberFormatter::MIN_FRACTION_DIGITS, $decimals);
         $formatter->setAttribute(\NumberFormatter::MAX_FRACTION_DIGITS, $most ?? $decimals);
         $text = (string) $formatter->formatCurrency($amount, $currency);
@@ -82,14 +110,14 @@ final readonly class Format
     #[AsTwigFilter('amount')]
     public static function amount(Money $money): string
     {
-        return number_format($money->rounded()->amount->toFloat(), $money->currency->decimals);
+        return self::number($money->rounded()->amount->toFloat(), $money->currency->decimals);
     }
 
     /** All its decimals, two at least. */
     #[AsTwigFilter('price')]
     public static function price(BigDecimal $price): string
     {
-        return number_format($price->toFloat(), max(2, $price->strippedOfTrailingZeros()->getScale()));
+        return self::number($price->toFloat(), max(2, $price->strippedOfTrailingZeros()->getScale()));
     }
 
     /** What the eye needs of a price: cents, and below ten so many more that four figures count; all of it on paper. */
@@ -101,9 +129,9 @@ final readonly class Format
         }
         $amount = (float) (string) $price;
         $decimals = 0.0 === $amount ? 2 : max(2, min(6, 3 - (int) floor(log10(abs($amount)))));
-        [$whole, $part] = explode('.', number_format($amount, $decimals));
+        [$whole, $part] = explode(self::$mark, self::number($amount, $decimals));
 
-        return $whole.'.'.str_pad(rtrim($part, '0'), 2, '0');
+        return $whole.self::$mark.str_pad(rtrim($part, '0'), 2, '0');
     }
 
     /** "€" or "US$"; of the business's own currency unless another is named. */
@@ -126,8 +154,8 @@ final readonly class Format
             return '–';
         }
         $figure = (float) (string) $figure;
-        $text = number_format(abs($figure), $decimals);
-        $text = str_contains($text, '.') ? rtrim(rtrim($text, '0'), '.') : $text;
+        $text = self::number(abs($figure), $decimals);
+        $text = str_contains($text, self::$mark) ? rtrim(rtrim($text, '0'), self::$mark) : $text;
 
         return ($figure < 0 && '0' !== $text ? '−' : '').$text;
     }
@@ -136,7 +164,7 @@ final readonly class Format
     #[AsTwigFilter('plain')]
     public static function plain(?BigDecimal $figure): string
     {
-        return null === $figure ? '' : (string) $figure->strippedOfTrailingZeros();
+        return null === $figure ? '' : str_replace('.', self::$mark, (string) $figure->strippedOfTrailingZeros());
     }
 
     /** "Mon 30 Nov", with the year when it is not this one. */
@@ -176,7 +204,7 @@ final readonly class Format
     #[AsTwigFilter('plural')]
     public static function plural(int $count, string $one, ?string $many = null): string
     {
-        return number_format($count).' '.(1 === $count ? $one : $many ?? $one.'s');
+        return self::number($count).' '.(1 === $count ? $one : $many ?? $one.'s');
     }
 
     /** How the tag of a state looks; its words say the same. */

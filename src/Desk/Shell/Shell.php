@@ -80,6 +80,18 @@ final class Shell
         $this->requests->getSession()->set(self::SITE, $site?->id);
     }
 
+    /** Whether all that is seen is made up. */
+    public function isDemo(): bool
+    {
+        return true === $this->premises->business()?->isDemo();
+    }
+
+    /** @return list<string> that can be chosen on an order */
+    public function sentences(): array
+    {
+        return $this->premises->business()?->sentences() ?? [];
+    }
+
     /** @return list<Site> */
     public function sites(): array
     {

@@ -11,17 +11,35 @@ use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use Symfony\Component\Security\Core\Authentication\Token\TokenInterface;
 use Symfony\Component\Security\Http\Authentication\AuthenticationSuccessHandlerInterface;
 use Symfony\Component\Security\Http\Util\TargetPathTrait;
+use TallBarrel\Store\Person\Person;
 
 /** After signing in: back to what was being done, or to Today. */
 final readonly class Welcome implements AuthenticationSuccessHandlerInterface
 {
     use TargetPathTrait;
 
-    public function __construct(private UrlGeneratorInterface $urls)
+    public function __construct(private UrlGeneratorInterface $urls, private Arrival $arrival)
     {
     }
 
     public function onAuthenticationSuccess(Request $request, TokenInterface $token): Response
+    {
+        $session = $request->getSession();
+        $person = $token->getUser();
+        if ($person instanceof Person) {
+            $this->arrival->note($request, $person);
+            if (null !== $person->codeSecret()) {
+                $session->set(Arrival::CODE_DUE, true);
+
+                return new RedirectResponse($this->urls->generate('sign_in_code'));
+            }
+        }
+
+        return $this->onward($request);
+    }
+
+    /** To where somebody who is in goes on. */
+    public function onward(Request $request): Response
     {
         $session = $request->getSession();
         if ($session->has(EndedSession::KEPT)) {

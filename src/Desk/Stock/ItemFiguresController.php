@@ -17,7 +17,7 @@ use TallBarrel\Store\Sales\SalesByMonth;
 use TallBarrel\Work\Keeping\TableFile;
 
 /** What an item's charts show, as tables: part of its page once asked for, a page of its own, or a file. */
-#[Route('/items/{code}/{site}', requirements: ['code' => '[^/]+', 'site' => '[^/]+'])]
+#[Route('/items/{code}/{site}', requirements: ['code' => '.+', 'site' => '[^/]+'], priority: 2)]
 final class ItemFiguresController extends AbstractController
 {
     private const YEARS = 3;

@@ -24,6 +24,7 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\OpenLines;
 use TallBarrel\Store\Planning\ItemPolicy;
@@ -57,7 +58,8 @@ final readonly class ItemPage
         $found = $this->entities
             ->createQuery(
                 sprintf(
-                    'SELECT i, p FROM %s i LEFT JOIN %s p WITH p.item = i WHERE i.code = :code',
+                    'SELECT i, k, p FROM %s i LEFT JOIN i.packs k LEFT JOIN %s p WITH p.item = i
+                        WHERE i.code = :code',
                     Item::class,
                     ItemPolicy::class,
                 ),
@@ -112,6 +114,7 @@ final readonly class ItemPage
 
         return [
             'item' => $item,
+            'missing' => self::missing($item, $ofItem, [] !== $places),
             'places' => array_map(static function (SavedProposal $place) use ($held, $open): array {
                 $here = $held[$place->site->id] ?? 0.0;
                 $coming = ($open[$place->item->id.':'.$place->site->id] ?? null)?->units()->toFloat() ?? 0.0;
@@ -155,6 +158,28 @@ final readonly class ItemPage
             'talk' => $this->talk->about('item', $item->code),
             'today' => $today,
         ];
+    }
+
+    /**
+     * What stands in the way of ordering it.
+     *
+     * @param list<Offer> $offers
+     *
+     * @return list<string>
+     */
+    private static function missing(Item $item, array $offers, bool $isPlanned): array
+    {
+        $missing = [];
+        if ($item->isStocked() && !$isPlanned) {
+            $missing[] = 'no site stocks it';
+        }
+        if ([] === $offers) {
+            $missing[] = 'nobody sells it';
+        } elseif ('' === $offers[0]->supplierCode() && !$offers[0]->supplier->isArchived()) {
+            $missing[] = sprintf('no code of %s', $offers[0]->supplier->name());
+        }
+
+        return $missing;
     }
 
     private function ownPolicy(Item $item): ?Policy

@@ -61,7 +61,7 @@ final class StockController extends AbstractController
             ]);
     }
 
-    #[Route('/items/{code}', name: 'item', requirements: ['code' => '[^/]+'], methods: ['GET'])]
+    #[Route('/items/{code}', name: 'item', requirements: ['code' => '.+'], methods: ['GET'])]
     public function item(string $code, Request $request, ItemPage $page): Response
     {
         $item = $page->find($code) ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));

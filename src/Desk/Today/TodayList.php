@@ -14,6 +14,7 @@ use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Core\Replenish\Reason;
 use TallBarrel\Desk\Drawing\Barrel;
+use TallBarrel\Desk\Shell\Format;
 use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -284,15 +285,15 @@ final class TodayList
                         '%s at %s: %s promised, %s there.',
                         $row['name'],
                         $row['site'],
-                        number_format((float) $row['promised']),
-                        number_format((float) $row['on_hand']),
+                        Format::number((float) $row['promised']),
+                        Format::number((float) $row['on_hand']),
                     )
                     : sprintf('%s at %s.', $row['name'], $row['site']),
                 $atRisk >= 1 ? Money::of((string) $atRisk, $this->business->get()->currency) : null,
                 'of sales at risk',
                 $this->urls->generate('reorder', ['why' => $row['id']]),
                 null !== $helper
-                    ? sprintf('Move %s from %s', number_format($moves[0]['units']), $helper->name())
+                    ? sprintf('Move %s from %s', Format::number($moves[0]['units']), $helper->name())
                     : (null === $pack
                         ? 'Find a supplier'
                         : sprintf(
@@ -387,8 +388,8 @@ final class TodayList
                             '%s, %s: %s of %s %s drawn by now.',
                             $agreement->supplier->name(),
                             $agreement->subject(),
-                            number_format($pace->drawn),
-                            number_format($pace->promised),
+                            Format::number($pace->drawn),
+                            Format::number($pace->promised),
                             $agreement->unit(),
                         ),
                         null,
@@ -626,7 +627,7 @@ final class TodayList
                     $row['name'],
                     $row['site'],
                     (int) $row['cover'],
-                    number_format((float) $row['coming']),
+                    Format::number((float) $row['coming']),
                 ),
                 Money::of(
                     number_format((float) $row['coming'] * (float) $row['cost'], 2, '.', ''),
@@ -680,8 +681,8 @@ final class TodayList
                     $lot['site'],
                     $lot['lot'],
                     (new \DateTimeImmutable($lot['expires']))->format('j M'),
-                    number_format($lot['left']),
-                    number_format($lot['held']),
+                    Format::number($lot['left']),
+                    Format::number($lot['held']),
                     $lot['unit'],
                 ),
                 Money::of(BigDecimal::of(number_format($lot['value'], 2, '.', '')), $this->business->get()->currency),

@@ -29,6 +29,9 @@ interface ImportKind
      */
     public function reader(): callable;
 
+    /** @return iterable<list<string>> all there is, one line each, so that brought again it changes nothing */
+    public function all(): iterable;
+
     /**
      * Applies good lines, inside one transaction.
      *

@@ -15,6 +15,8 @@ use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Import\ImportRun;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Keeping\BroughtTable;
+use TallBarrel\Work\Keeping\FileReading;
 use TallBarrel\Work\Keeping\ImportForm;
 use TallBarrel\Work\Keeping\Imports;
 use TallBarrel\Work\Keeping\ImportToApply;
@@ -23,9 +25,10 @@ use TallBarrel\Work\Keeping\KeptFiles;
 /** Checks a file line by line and says all that is wrong; applies it, in one transaction, when told to. */
 final readonly class Importer implements Imports
 {
-    private const ORDER = ['items', 'suppliers', 'rates', 'offers', 'stock', 'sales', 'plans'];
+    private const ORDER = ['sites', 'items', 'suppliers', 'rates', 'offers', 'stock', 'sales', 'plans', 'promises'];
     private const PROBLEMS_SHOWN = 300;
     private const SAMPLE = 8;
+    private const FIRST = 4;
     private const PROGRESS_EVERY = 2000;
 
     /** @param iterable<ImportKind> $kinds */
@@ -76,60 +79,244 @@ final readonly class Importer implements Imports
         if ('rates' === $kind->name()) {
             $file = $this->rates->asCsv($file);
         }
-        $csv = CsvFile::open($file);
-        $needed = array_keys(
-            array_filter($kind->columns(), static fn (string $words): bool => str_ends_with($words, '*')),
-        );
-        $missing = array_diff($needed, $csv->columns);
-        if ([] !== $missing) {
-            throw InvalidValue::because(
-                sprintf(
-                    '%s has no column “%s”. Its first line must name the columns: %s.',
-                    $filename,
-                    implode('”, “', $missing),
-                    implode(', ', array_keys($kind->columns())),
-                ),
-            );
-        }
         $kept = $this->files->keep($file);
         $run = new ImportRun($kind->name(), mb_substr($filename, 0, 200), $kept, $person, $this->clock->now());
-        $this->read($run, $csv, $csv->numerals());
+        try {
+            $csv = CsvFile::open($kept);
+            $mapping = HeadingGuess::of($csv->headings, array_keys($kind->columns()), $this->known($kind->name()));
+            if ([] === array_filter($mapping, static fn (string $column): bool => '' !== $column)) {
+                throw InvalidValue::because(sprintf(
+                    '%s has none of the columns of this list, nor any like them. Its first line must name its columns: '
+                    .'%s has %s.',
+                    $filename,
+                    '' === $csv->layout->sheet ? 'it' : 'the sheet “'.$csv->layout->sheet.'”',
+                    implode(', ', array_map(static fn (string $one): string => '“'.mb_substr($one, 0, 30).'”',
+                        array_slice($csv->headings, 0, 8))),
+                ));
+            }
+            $run->isWrittenAs($csv->layout->chosen());
+            $run->means($mapping);
+            $this->read($run, CsvFile::open($kept, $run->layout(), $mapping), null);
+        } catch (\Throwable $problem) {
+            $this->forget($run);
+            throw $problem;
+        }
         $this->entities->persist($run);
         $this->entities->flush();
 
         return $run;
     }
 
-    public function checkAgain(ImportRun $run, string $decimalMark): void
+    public function checkAgain(ImportRun $run, FileReading $reading): void
     {
         if (ImportRun::CHECKED !== $run->state()) {
             throw new Refused('This file has been settled already; bring it again.');
         }
-        $this->read($run, CsvFile::open($run->path), Numerals::with($decimalMark));
+        $mark = null === $reading->mark ? null : Numerals::with($reading->mark)->mark;
+        $layout = $reading->layout + $run->layout();
+        $csv = CsvFile::open($run->path, $layout);
+        $columns = $this->kind($run->kind)->columns();
+        $mapping = $layout === $run->layout()
+            ? $run->mapping()
+            : HeadingGuess::of($csv->headings, array_keys($columns), $this->known($run->kind));
+        if (null !== $reading->mapping) {
+            $mapping = $this->said($reading->mapping, $columns);
+            $this->remember($run->kind, $mapping);
+        }
+        $run->isWrittenAs($csv->layout->chosen());
+        $run->means($mapping);
+        foreach ($reading->mended as $line => $cells) {
+            foreach ($cells as $column => $value) {
+                $run->mend($line, $column, $value);
+            }
+        }
+        $this->read($run, CsvFile::open($run->path, $run->layout(), $mapping), $mark ?? $run->decimalMark());
         $this->entities->flush();
     }
 
-    private function read(ImportRun $run, CsvFile $csv, Numerals $numerals): void
+    /**
+     * @param array<string, string> $said    column by heading
+     * @param array<string, string> $columns ours
+     *
+     * @return array<string, string>
+     *
+     * @throws InvalidValue if two headings are to mean the same
+     */
+    private function said(array $said, array $columns): array
+    {
+        $mapping = $taken = [];
+        foreach ($said as $heading => $column) {
+            $key = CsvFile::key((string) $heading);
+            if ('' !== $column && isset($columns[$column])) {
+                if (isset($taken[$column])) {
+                    throw InvalidValue::because(
+                        sprintf('“%s” and “%s” cannot both be %s.', $taken[$column], $heading, $column),
+                    );
+                }
+                $taken[$column] = (string) $heading;
+            }
+            $mapping[$key] = isset($columns[$column]) ? $column : '';
+        }
+
+        return $mapping;
+    }
+
+    /** @param array<string, string> $mapping */
+    private function remember(string $kind, array $mapping): void
+    {
+        foreach ($mapping as $heading => $column) {
+            if (mb_strlen($heading) <= 80 && $heading !== $column) {
+                $this->entities->getConnection()->executeStatement(
+                    'INSERT INTO known_heading (kind, heading, meaning) VALUES (?, ?, ?)
+                     ON DUPLICATE KEY UPDATE meaning = VALUES(meaning)',
+                    [$kind, $heading, $column],
+                );
+            }
+        }
+    }
+
+    /** @return array<string, string> our column by heading, as people said before */
+    private function known(string $kind): array
+    {
+        /** @var array<string, string> $known */
+        $known = $this->entities->getConnection()->fetchAllKeyValue(
+            'SELECT heading, meaning FROM known_heading WHERE kind = ?',
+            [$kind],
+        );
+
+        return $known;
+    }
+
+    public function file(ImportRun $run): BroughtTable
+    {
+        $csv = $this->csv($run);
+        $first = [];
+        foreach ($csv->lines() as [$cells]) {
+            $first[] = $cells;
+            if (count($first) >= self::FIRST) {
+                break;
+            }
+        }
+        $headings = [];
+        foreach ($csv->headings as $heading) {
+            $headings[CsvFile::key($heading)] ??= $heading;
+        }
+
+        return new BroughtTable(
+            $headings,
+            $csv->layout->encoding,
+            $csv->layout->delimiter,
+            $csv->layout->sheet,
+            $csv->layout->sheets,
+            $this->missing($run),
+            $first,
+            FileLayout::ENCODINGS,
+        );
+    }
+
+    /** @return list<string> columns that are needed and that no heading means */
+    private function missing(ImportRun $run): array
+    {
+        $needed = array_keys(
+            array_filter(
+                $this->kind($run->kind)->columns(),
+                static fn (string $words): bool => str_ends_with($words, '*'),
+            ),
+        );
+
+        return array_values(array_diff($needed, $run->mapping()));
+    }
+
+    public function badRows(ImportRun $run): iterable
+    {
+        $csv = $this->csv($run);
+        yield [...$csv->headings, 'reason'];
+        $bad = [];
+        foreach ($this->readRows($this->kind($run->kind), $run, $csv) as $row) {
+            if (!$row->isGood()) {
+                $bad[$row->line] = implode('; ', array_map(
+                    static fn (array $problem): string => trim($problem[1].': '.$problem[3], ': '),
+                    $row->problems,
+                ));
+            }
+        }
+        foreach ($csv->lines() as $line => [$cells]) {
+            if (isset($bad[$line])) {
+                foreach ($run->mended()[$line] ?? [] as $column => $value) {
+                    $at = array_search($column, $csv->columns, true);
+                    if (is_int($at)) {
+                        $cells[$at] = $value;
+                    }
+                }
+                yield [...$cells, $bad[$line]];
+            }
+        }
+    }
+
+    public function all(string $kind): iterable
+    {
+        $kind = $this->kind($kind);
+        yield array_keys($kind->columns());
+        yield from $kind->all();
+    }
+
+    private function csv(ImportRun $run): CsvFile
+    {
+        if (!is_file($run->path)) {
+            throw InvalidValue::because('The file is no longer here; bring it again.');
+        }
+
+        return CsvFile::open($run->path, $run->layout(), $run->mapping());
+    }
+
+    /** @param string|null $mark decimal mark, where it is known */
+    private function read(ImportRun $run, CsvFile $csv, ?string $mark): void
     {
         $rows = $bad = 0;
         $problems = $sample = [];
-        $read = $this->kind($run->kind)->reader();
-        foreach ($csv->rows() as $line => $values) {
-            $row = new Row($line, $values, $numerals);
-            $read($row);
-            ++$rows;
-            if ($row->isGood()) {
-                if (count($sample) < self::SAMPLE) {
-                    $sample[] = array_values($values);
-                }
-            } else {
-                ++$bad;
-                if (count($problems) < self::PROBLEMS_SHOWN) {
-                    array_push($problems, ...$row->problems);
+        $columns = array_values(array_filter($csv->columns, static fn (string $column): bool => '' !== $column));
+        $numerals = null === $mark ? $csv->numerals() : Numerals::with($mark);
+        if ([] === $this->missing($run)) {
+            $run->checked(0, 0, [], [], $numerals->mark);
+            foreach ($this->readRows($this->kind($run->kind), $run, $csv) as $row) {
+                ++$rows;
+                if ($row->isGood()) {
+                    if (count($sample) < self::SAMPLE) {
+                        $sample[] = array_map($row->text(...), $columns);
+                    }
+                } else {
+                    ++$bad;
+                    if (count($problems) < self::PROBLEMS_SHOWN) {
+                        array_push($problems, ...$row->problems);
+                    }
                 }
             }
         }
-        $run->checked($rows, $bad, $problems, [$csv->columns, ...$sample], $numerals->mark);
+        $run->checked($rows, $bad, $problems, [$columns, ...$sample], $numerals->mark);
+    }
+
+    /**
+     * Rows as they are read, with what was put right by hand.
+     *
+     * @return iterable<Row>
+     */
+    private function readRows(ImportKind $kind, ImportRun $run, CsvFile $csv): iterable
+    {
+        $read = $kind->reader();
+        $numerals = null === $run->decimalMark() ? Numerals::unknown() : Numerals::with($run->decimalMark());
+        $mended = $run->mended();
+        foreach ($csv->rows() as $line => $values) {
+            $row = new Row($line, ($mended[$line] ?? []) + $values, $numerals);
+            $row->made = $read($row);
+            yield $row;
+        }
+    }
+
+    private function forget(ImportRun $run): void
+    {
+        $this->files->remove($run->path);
+        $this->files->remove(CsvFile::besides($run->path));
+        $this->files->remove($this->progressFile($run));
     }
 
     public function askToApply(ImportRun $run): bool
@@ -191,8 +378,7 @@ final readonly class Importer implements Imports
             $run->failed('Nothing was applied: '.$failure);
         }
         $this->entities->flush();
-        $this->files->remove($run->path);
-        $this->files->remove($this->progressFile($run));
+        $this->forget($run);
     }
 
     public function progress(ImportRun $run): int
@@ -203,14 +389,10 @@ final readonly class Importer implements Imports
     /** @return iterable<array<mixed>> */
     private function goodRows(ImportKind $kind, ImportRun $run): iterable
     {
-        $read = $kind->reader();
-        $numerals = null === $run->decimalMark() ? Numerals::unknown() : Numerals::with($run->decimalMark());
         $done = 0;
-        foreach (CsvFile::open($run->path)->rows() as $line => $values) {
-            $row = new Row($line, $values, $numerals);
-            $made = $read($row);
-            if ($row->isGood() && null !== $made) {
-                yield $made;
+        foreach ($this->readRows($kind, $run, $this->csv($run)) as $row) {
+            if ($row->isGood() && null !== $row->made) {
+                yield $row->made;
                 if (0 === ++$done % self::PROGRESS_EVERY) {
                     $this->report($run, $done);
                 }

@@ -5,17 +5,57 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Csv;
 
 use Doctrine\DBAL\Connection;
+use TallBarrel\Core\Country;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\Gtin;
+use TallBarrel\Core\Quantity\ItemCode;
+use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Store\BulkInsert;
+use TallBarrel\Store\Business\OwnField;
+use TallBarrel\Store\Business\OwnFields;
+use TallBarrel\Store\Business\OwnFieldThing;
+use TallBarrel\Store\Item\Categories;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\WhatMoved;
 
-/** Items, new or changed; an empty cell leaves a known item's value as it is. */
+/** Items, new or changed; an empty cell leaves a known item's value as it is. Fields of our own are columns too. */
 final readonly class ItemImport implements ImportKind
 {
-    public function __construct(private Connection $connection, private Codes $codes, private WhatMoved $moved)
-    {
+    /** What is taken over as it is read, by our column. */
+    private const PLAIN = [
+        'further_names' => 'further_names',
+        'category' => 'category',
+        'unit' => 'unit',
+        'gtin' => 'gtin',
+        'sold' => 'sold',
+        'stocked' => 'stocked',
+        'sales_price' => 'sales_price',
+        'weight_kg' => 'weight_kg',
+        'volume' => 'volume',
+        'lots' => 'lot_tracked',
+        'service' => 'service',
+        'staple' => 'staple',
+        'shelf_days' => 'shelf_days',
+        'standard_cost' => 'standard_cost',
+        'customs_number' => 'customs_number',
+        'origin' => 'origin',
+        'caution' => 'caution',
+        'notes' => 'notes',
+    ];
+    /** What a new item begins with where nothing is said. */
+    private const BEGIN = [
+        'further_names' => '', 'category' => '', 'sold' => 1, 'stocked' => 1, 'lot_tracked' => 0, 'staple' => 0,
+        'customs_number' => '', 'origin' => '', 'caution' => '', 'notes' => '',
+    ];
+
+    public function __construct(
+        private Connection $connection,
+        private Codes $codes,
+        private WhatMoved $moved,
+        private Categories $categories,
+        private OwnFields $ownFields,
+    ) {
     }
 
     public function name(): string
@@ -45,43 +85,43 @@ final readonly class ItemImport implements ImportKind
             'shelf_days' => 'days it keeps',
             'average_cost' => 'of one unit, until its first receipt',
             'sites' => 'site codes that stock it, with blanks between',
-        ];
+            'further_names' => 'other names to find it by',
+            'stocked' => 'no for services and expenses',
+            'standard_cost' => 'of one unit; a new item begins with its average cost',
+            'volume' => 'litres of one unit',
+            'packs' => 'other units: box=12 case=144/05901234123457',
+            'customs_number' => '6 to 14 digits',
+            'origin' => 'country, as IE',
+            'caution' => 'shown when ordering',
+            'notes' => 'for ourselves',
+        ] + array_fill_keys(array_keys($this->own()), 'of our own');
+    }
+
+    /** @return array<string, OwnField> by column */
+    private function own(): array
+    {
+        $own = [];
+        foreach ($this->ownFields->of(OwnFieldThing::Item) as $field) {
+            $own[mb_strtolower($field->label())] = $field;
+        }
+
+        return $own;
     }
 
     public function sample(): array
     {
+        $blank = array_fill(0, count($this->own()), '');
+
         return [
             [
-                'JAR-340R',
-                'Round honey jar 340 g',
-                'Jars and lids',
-                'EA',
-                '',
+                'JAR-340R', 'Round honey jar 340 g', 'Jars and lids', 'EA', '', 'yes', '0.90', '0.205', 'no', '0.97',
                 'yes',
-                '0.90',
-                '0.205',
-                'no',
-                '0.97',
-                'yes',
-                '',
-                '0.64',
-                'DEPOT FERRY',
+                '', '0.64', 'DEPOT FERRY', 'one-pound jar', 'yes', '', '0.36', 'case=12', '7010904500', 'CZ', '', '',
+                ...$blank,
             ],
             [
-                'FEED-SUG',
-                'Fine feeding sugar',
-                'Feed',
-                'KGM',
-                '',
-                'yes',
-                '1.20',
-                '1',
-                'no',
-                '',
-                'no',
-                '365',
-                '0.86',
-                'DEPOT',
+                'FEED-SUG', 'Fine feeding sugar', 'Feed', 'KGM', '', 'yes', '1.20', '1', 'no', '', 'no', '365', '0.86',
+                'DEPOT', '', 'yes', '', '', '', '', '', '', '', ...$blank,
             ],
         ];
     }
@@ -91,15 +131,21 @@ final readonly class ItemImport implements ImportKind
         $sites = $this->codes->sites();
         $known = $this->codes->items();
         /** @var array<string, string> $gtins */
-        $gtins = $this->connection->fetchAllKeyValue('SELECT gtin, UPPER(code) FROM item WHERE gtin IS NOT NULL');
+        $gtins = $this->connection->fetchAllKeyValue(
+            'SELECT gtin, UPPER(code) FROM item WHERE gtin IS NOT NULL UNION ALL
+             SELECT p.gtin, UPPER(i.code) FROM item_pack p JOIN item i ON i.id = p.item_id WHERE p.gtin IS NOT NULL',
+        );
         /** @var array<string, string> $units */
         $units = $this->connection->fetchAllKeyValue('SELECT UPPER(code), unit FROM item');
+        $own = $this->own();
         $seen = [];
 
-        return static function (Row $row) use ($sites, $known, &$gtins, $units, &$seen): ?array {
-            $code = $row->required('code', 40);
-            $upper = strtoupper($code);
-            if (isset($seen[$upper])) {
+        return static function (Row $row) use ($sites, $known, &$gtins, $units, $own, &$seen): ?array {
+            $code = (string) $row->attempt('code', static fn (): string => '' === $row->required('code')
+                ? ''
+                : ItemCode::read($row->text('code', 200)));
+            $upper = mb_strtoupper($code);
+            if ('' !== $code && isset($seen[$upper])) {
                 $row->refuse('code', sprintf('stands in line %d already', $seen[$upper]));
             }
             $seen[$upper] = $row->line;
@@ -110,164 +156,253 @@ final readonly class ItemImport implements ImportKind
                     ? $row->attempt('unit', static fn (): Unit => Unit::fromCode($row->required('unit')))
                     : null;
             if (null !== $unit && isset($units[$upper]) && $units[$upper] !== $unit->value) {
-                $row->refuse('unit', sprintf('the item is kept in %s; its unit cannot change', $units[$upper]));
+                $row->refuse('unit', sprintf('the item is kept in %s; its page says how that changes', $units[$upper]));
             }
-            $gtin = $row->has('gtin') ? $row->attempt(
-                'gtin',
-                static fn (): Gtin => Gtin::of($row->text('gtin')),
-            ) : null;
-            if (null !== $gtin) {
+            $take = static function (string $column, Gtin $gtin) use (&$gtins, $upper, $row): string {
                 if (($gtins[$gtin->digits] ?? $upper) !== $upper) {
-                    $row->refuse('gtin', 'belongs to '.$gtins[$gtin->digits]);
+                    $row->refuse($column, 'belongs to '.$gtins[$gtin->digits]);
                 }
                 $gtins[$gtin->digits] = $upper;
-            }
+
+                return $gtin->digits;
+            };
+            $gtin = $row->has('gtin')
+                ? $row->attempt('gtin', static fn (): string => $take('gtin', Gtin::of($row->text('gtin'))))
+                : null;
             $service = $row->decimal('service');
             if (null !== $service && ($service->isLessThan('0.5') || $service->isGreaterThan('0.999'))) {
                 $row->refuse('service', 'out of range; expected 0.5 to 0.999');
             }
-            $shelf = $row->decimal('shelf_days', 0);
-            if (null !== $shelf && ($shelf->isLessThan(1) || $shelf->isGreaterThan(9999))) {
-                $row->refuse('shelf_days', 'out of range; expected 1 to 9999');
-            }
-            $price = $row->decimal('sales_price', 2);
-            $weight = $row->decimal('weight_kg');
-            $cost = $row->decimal('average_cost', 6);
             $stockedAt = [];
-            foreach (
-                array_filter(explode(' ', $row->text('sites')), static fn (string $site): bool => '' !== $site) as $site
-            ) {
+            foreach (preg_split('/[\s,;]+/', $row->text('sites', 400), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $site) {
                 if (!isset($sites[strtoupper($site)])) {
                     $row->refuse('sites', sprintf('no such site: %s', $site));
                 } else {
                     $stockedAt[] = $sites[strtoupper($site)];
                 }
             }
-            $flags = [
-                $row->has('sold') ? $row->yes('sold', true) : null,
-                $row->has('lots') ? $row->yes('lots', false) : null,
-            ];
-
-            return $row->isGood()
-                ? [
-                    [
-                        $code,
-                        $name,
-                        $row->text('category', 60),
-                        $unit?->value,
-                        $gtin?->digits,
-                        $flags[0],
-                        $price?->toString(),
-                        $weight?->toString(),
-                        $flags[1],
-                        $service?->toString(),
-                        $cost?->toString(),
-                        $row->has('staple') ? $row->yes('staple', false) : null,
-                        $shelf?->toInt(),
-                    ],
-                    $stockedAt,
-                ]
+            $customs = str_replace([' ', '.'], '', $row->text('customs_number', 30));
+            if ('' !== $customs && 1 !== preg_match('/^\d{6,14}$/', $customs)) {
+                $row->refuse('customs_number', 'not 6 to 14 digits');
+            }
+            $flag = static fn (string $column): ?int => $row->has($column) ? (int) $row->yes($column, false) : null;
+            $text = static fn (string $column, int $longest): ?string => $row->has($column)
+                ? $row->text($column, $longest)
                 : null;
+            $values = [
+                'further_names' => $text('further_names', 300),
+                'category' => $text('category', 60),
+                'unit' => $unit?->value,
+                'gtin' => $gtin,
+                'sold' => $flag('sold'),
+                'stocked' => $flag('stocked'),
+                'sales_price' => $row->decimal('sales_price', 2)?->toString(),
+                'weight_kg' => $row->decimal('weight_kg')?->toString(),
+                'volume' => $row->decimal('volume')?->toString(),
+                'lots' => $flag('lots'),
+                'service' => $service?->toString(),
+                'staple' => $flag('staple'),
+                'shelf_days' => $row->integer('shelf_days', 1, 9999),
+                'standard_cost' => $row->decimal('standard_cost', 6)?->toString(),
+                'customs_number' => '' === $customs ? null : $customs,
+                'origin' => $row->has('origin')
+                    ? $row->attempt('origin', static fn (): string => Country::read($row->text('origin')))
+                    : null,
+                'caution' => $text('caution', 300),
+                'notes' => $text('notes', 2000),
+            ];
+            $cost = $row->decimal('average_cost', 6)?->toString();
+            $packs = self::packs($row, $take);
+            $ours = [];
+            foreach ($own as $column => $field) {
+                if ($row->has($column)) {
+                    $ours[$field->id] = (string) $row->attempt(
+                        $column,
+                        static fn (): string => $field->read($row->text($column), $row->numerals),
+                    );
+                }
+            }
+
+            return $row->isGood() ? [$code, $name, $values, $cost, $stockedAt, $packs, $ours] : null;
         };
+    }
+
+    /**
+     * @param callable(string, Gtin): string $take takes a GTIN for this item
+     *
+     * @return list<array{string, string, string|null}>|null name, stock units, GTIN; null where nothing is said
+     */
+    private static function packs(Row $row, callable $take): ?array
+    {
+        if (!$row->has('packs')) {
+            return null;
+        }
+        $packs = [];
+        foreach (preg_split('/[\s;]+/', $row->text('packs', 400), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $one) {
+            if (1 !== preg_match('/^([^=\/]{1,20})=([\d.,]+)(?:\/(\d+))?$/u', $one, $parts)) {
+                $row->refuse('packs', sprintf('“%s” is no pack such as box=12', $one));
+                continue;
+            }
+            $row->attempt('packs', static function () use ($parts, $take, &$packs): void {
+                $units = Numerals::with(Numerals::POINT)->quantity(str_replace(',', '.', $parts[2]));
+                if (!$units->isPositive()) {
+                    throw InvalidValue::because(sprintf('“%s” holds nothing', $parts[1]));
+                }
+                $gtin = '' === ($parts[3] ?? '') ? null : $take('packs', Gtin::of($parts[3]));
+                $packs[mb_strtolower($parts[1])] = [$parts[1], $units->toString(), $gtin];
+            });
+        }
+
+        return array_values($packs);
     }
 
     public function apply(iterable $rows, Person $person): void
     {
-        $stocked = [];
         $known = $this->codes->items();
-        $updates = $inserts = [];
-        /** @var array{list<scalar|null>, list<int>} $row */
-        foreach ($rows as $row) {
-            [$values, $sites] = $row;
-            if (isset($known[strtoupper((string) $values[0])])) {
-                $updates[] = $values;
-            } else {
-                $inserts[] = $values;
-            }
-            $stocked[(string) $values[0]] = $sites;
-        }
-        $new = new BulkInsert($this->connection, 'item', [
-            'code',
-            'name',
-            'category',
-            'unit',
-            'gtin',
-            'sold',
-            'sales_price',
-            'weight_kg',
-            'lot_tracked',
-            'service',
-            'average_cost',
-            'standard_cost',
-            'version',
-            'staple',
-            'shelf_days',
+        $inserts = $places = $packs = $ours = [];
+        $insert = new BulkInsert($this->connection, 'item', [
+            'code', 'name', ...array_values(self::PLAIN), 'average_cost', 'version',
         ]);
-        foreach ($inserts as $values) {
-            $new->add(
-                $values[0],
-                $values[1],
-                $values[2] ?? '',
-                $values[3],
-                $values[4],
-                $values[5] ?? true,
-                $values[6],
-                $values[7],
-                $values[8] ?? false,
-                $values[9],
-                $values[10],
-                $values[10],
-                1,
-                $values[11] ?? false,
-                $values[12],
-            );
+        /** @var array{string, string, array<string, scalar|null>, string|null, list<int>,
+         * list<array{string, string, string|null}>|null, array<int, string>} $row */
+        foreach ($rows as $row) {
+            [$code, $name, $values, $cost] = $row;
+            if (isset($known[mb_strtoupper($code)])) {
+                $this->update($known[mb_strtoupper($code)], $name, $values, $cost);
+            } else {
+                $inserts[] = $code;
+                $values['standard_cost'] ??= $cost;
+                $cells = [];
+                foreach (self::PLAIN as $column => $field) {
+                    $cells[] = $values[$column] ?? self::BEGIN[$field] ?? null;
+                }
+                $insert->add($code, $name, ...$cells, ...[$cost, 1]);
+            }
+            [$places[$code], $packs[$code], $ours[$code]] = [$row[4], $row[5], $row[6]];
         }
-        $new->flush();
-        foreach ($updates as $values) {
-            $this->connection->executeStatement(
-                "UPDATE item SET name = COALESCE(NULLIF(?, ''), name), category = COALESCE(NULLIF(?, ''), category),
-                    gtin = COALESCE(?, gtin), sold = COALESCE(?, sold), sales_price = COALESCE(?, sales_price),
-                    weight_kg = COALESCE(?, weight_kg), lot_tracked = COALESCE(?, lot_tracked), service = COALESCE(?,
-                    service), average_cost = IF(EXISTS (SELECT 1 FROM
-                    stock_movement m WHERE m.item_id = item.id AND m.kind = 'receipt'), average_cost,
-                    COALESCE(?, average_cost)), staple = COALESCE(?, staple),
-                    shelf_days = COALESCE(?, shelf_days), version = version + 1 WHERE code = ?",
-                [
-                    $values[1],
-                    $values[2],
-                    $values[4],
-                    self::bit($values[5]),
-                    $values[6],
-                    $values[7],
-                    self::bit($values[8]),
-                    $values[9],
-                    $values[10],
-                    self::bit($values[11]),
-                    $values[12],
-                    $values[0],
-                ],
-            );
+        $insert->flush();
+        $this->categories->knowAll();
+        $ids = [] === $inserts ? $known : $this->codes->items();
+        $this->stock($places, $ids);
+        $this->pack($packs, $ids);
+        $own = [];
+        foreach ($this->own() as $field) {
+            $own[$field->id] = $field;
         }
-        $ids = $this->codes->items();
-        $places = new BulkInsert(
+        foreach ($ours as $code => $values) {
+            foreach ($values as $field => $value) {
+                $this->ownFields->put($own[$field], $ids[mb_strtoupper((string) $code)], $value);
+            }
+        }
+        $this->moved->note(
+            array_map(static fn (int|string $code): int => $ids[mb_strtoupper((string) $code)], array_keys($places)),
+        );
+    }
+
+    /** @param array<string, scalar|null> $values by column; null leaves what is there */
+    private function update(int $id, string $name, array $values, ?string $cost): void
+    {
+        $set = ['version = version + 1'];
+        $params = [];
+        foreach (['name' => '' === $name ? null : $name] as $field => $value) {
+            if (null !== $value) {
+                $set[] = $field.' = ?';
+                $params[] = $value;
+            }
+        }
+        foreach (self::PLAIN as $column => $field) {
+            if (null !== $values[$column]) {
+                $set[] = $field.' = ?';
+                $params[] = $values[$column];
+            }
+        }
+        if (null !== $cost) {
+            // What receipts came to is not overwritten.
+            $set[] = "average_cost = IF(EXISTS (SELECT 1 FROM stock_movement m WHERE m.item_id = item.id
+                AND m.kind = 'receipt'), average_cost, ?)";
+            $params[] = $cost;
+        }
+        $this->connection->executeStatement(
+            'UPDATE item SET '.implode(', ', $set).' WHERE id = ?',
+            [...$params, $id],
+        );
+    }
+
+    /**
+     * @param array<string, list<int>> $places sites by item code
+     * @param array<string, int>       $ids
+     */
+    private function stock(array $places, array $ids): void
+    {
+        $rows = new BulkInsert(
             $this->connection,
             'stocking',
             ['item_id', 'site_id'],
             ' ON DUPLICATE KEY UPDATE site_id = VALUES(site_id)',
         );
-        foreach ($stocked as $code => $sites) {
+        foreach ($places as $code => $sites) {
             foreach ($sites as $site) {
-                $places->add($ids[strtoupper($code)], $site);
+                $rows->add($ids[mb_strtoupper((string) $code)], $site);
             }
         }
-        $places->flush();
-        $this->moved->note(
-            array_map(static fn (int|string $code): int => $ids[strtoupper((string) $code)], array_keys($stocked)),
-        );
+        $rows->flush();
     }
 
-    private static function bit(mixed $flag): ?int
+    /**
+     * @param array<string, list<array{string, string, string|null}>|null> $packs by item code
+     * @param array<string, int>                                           $ids
+     */
+    private function pack(array $packs, array $ids): void
     {
-        return null === $flag ? null : (int) (bool) $flag;
+        $rows = new BulkInsert(
+            $this->connection,
+            'item_pack',
+            ['item_id', 'name', 'quantity', 'gtin'],
+            ' ON DUPLICATE KEY UPDATE quantity = VALUES(quantity), gtin = VALUES(gtin)',
+        );
+        foreach ($packs as $code => $some) {
+            foreach ($some ?? [] as $pack) {
+                $rows->add($ids[mb_strtoupper((string) $code)], ...$pack);
+            }
+        }
+        $rows->flush();
+    }
+
+    public function all(): iterable
+    {
+        $own = array_values($this->own());
+        /** @var array<string, string> $values */
+        $values = $this->connection->fetchAllKeyValue(
+            "SELECT CONCAT(v.thing, ':', v.field_id), v.content FROM own_value v JOIN own_field f ON f.id = v.field_id
+             WHERE f.thing = 'item'",
+        );
+        /** @var array<string, scalar|null> $row */
+        foreach (
+            $this->connection->iterateAssociative(
+                "SELECT i.*, (SELECT GROUP_CONCAT(s.code ORDER BY s.id SEPARATOR ' ') FROM stocking t
+                    JOIN site s ON s.id = t.site_id WHERE t.item_id = i.id) places,
+                    (SELECT GROUP_CONCAT(CONCAT(p.name, '=', TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM p.quantity)),
+                        IF(p.gtin IS NULL, '', CONCAT('/', p.gtin))) ORDER BY p.id SEPARATOR ' ')
+                     FROM item_pack p WHERE p.item_id = i.id AND p.name NOT LIKE '% %') packs
+                 FROM item i WHERE i.archived_on IS NULL ORDER BY i.code",
+            ) as $row
+        ) {
+            $text = static fn (string $column): string => (string) $row[$column];
+            $number = static fn (string $column): string => Cell::number(null === $row[$column] ? null
+                : $text($column));
+            yield [
+                $text('code'), $text('name'), $text('category'), $text('unit'),
+                null === $row['gtin'] ? '' : Gtin::of($text('gtin'))->short(),
+                Cell::yes($row['sold']), $number('sales_price'), $number('weight_kg'), Cell::yes($row['lot_tracked']),
+                $number('service'), Cell::yes($row['staple']), $text('shelf_days'), $number('average_cost'),
+                $text('places'), $text('further_names'), Cell::yes($row['stocked']), $number('standard_cost'),
+                $number('volume'), $text('packs'), $text('customs_number'), $text('origin'), $text('caution'),
+                $text('notes'),
+                ...array_map(
+                    static fn (OwnField $field): string => $values[$text('id').':'.$field->id] ?? '',
+                    $own,
+                ),
+            ];
+        }
     }
 }

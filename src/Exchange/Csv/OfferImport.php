@@ -72,6 +72,8 @@ final readonly class OfferImport implements ImportKind
             'duty_percent' => '',
             'inspected' => 'yes when looked at on arrival',
             'blocked' => 'yes when not to be bought',
+            'manufacturer' => 'who makes it, if not they',
+            'packing' => 'how it is to be packed',
         ];
     }
 
@@ -105,6 +107,8 @@ final readonly class OfferImport implements ImportKind
                 '0',
                 'no',
                 'no',
+                'Hutta Orlany',
+                '',
             ],
         ];
     }
@@ -210,12 +214,39 @@ final readonly class OfferImport implements ImportKind
                 'duty' => $duty,
                 'inspected' => $row->yes('inspected', false),
                 'blocked' => $row->yes('blocked', false),
+                'maker' => $row->text('manufacturer', 120),
+                'packing' => $row->text('packing', 200),
             ];
 
             return $row->isGood()
                 ? [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on, $more]
                 : null;
         };
+    }
+
+    public function all(): iterable
+    {
+        /** @var iterable<Offer> $offers */
+        $offers = $this->entities
+            ->createQuery('SELECT o, s, i, b FROM '.Offer::class.' o JOIN o.supplier s JOIN o.item i LEFT JOIN
+                o.breaks b
+                WHERE s.archivedOn IS NULL AND i.archivedOn IS NULL ORDER BY s.code, i.code, o.id, b.fromPacks')
+            ->getResult();
+        foreach ($offers as $offer) {
+            $rule = $offer->rule();
+            $prices = $offer->listPrices();
+            yield [
+                $offer->supplier->code, $offer->item->code, $offer->supplierCode(), $offer->packName,
+                Cell::number($rule->pack->content), $prices->label(), Cell::number($rule->minimum),
+                Cell::number($rule->multiple), Cell::yes($rule->split), (string) $offer->leadDays(),
+                (string) $offer->rank(), Cell::day($offer->validUntil()), Cell::number($offer->rise()[0] ?? null),
+                Cell::day($offer->rise()[1] ?? null), $offer->description(), '', $offer->outerPacks(),
+                $prices->kind->value,
+                $prices->basis->value, $offer->discounts()->label(), Cell::day($offer->validFrom()), $offer->origin(),
+                $offer->tariffNumber(), Cell::number($offer->dutyPercent()), Cell::yes($offer->isInspected()),
+                Cell::yes($offer->isBlocked()), $offer->manufacturer(), $offer->packing(),
+            ];
+        }
     }
 
     public function apply(iterable $rows, Person $person): void
@@ -225,7 +256,7 @@ final readonly class OfferImport implements ImportKind
          * @var array{int, int, string, string, BuyingRule, PriceBreaks, int, int, \DateTimeImmutable|null,
          *      BigDecimal|null, \DateTimeImmutable|null, array{from: \DateTimeImmutable|null, description: string,
          *      stated: string, outer: string, discounts: string, origin: string, tariff: string, duty: BigDecimal|null,
-         *      inspected: bool, blocked: bool}} $row
+         *      inspected: bool, blocked: bool, maker: string, packing: string}} $row
          */
         foreach ($rows as $row) {
             [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on, $more] = $row;
@@ -261,6 +292,10 @@ final readonly class OfferImport implements ImportKind
                 $more['origin'] ?: $offer->origin(),
                 $more['tariff'] ?: $offer->tariffNumber(),
                 $more['duty'] ?? $offer->dutyPercent(),
+            );
+            $offer->isMadeBy(
+                $more['maker'] ?: $offer->manufacturer(),
+                $more['packing'] ?: $offer->packing(),
             );
             $offer->inspect($more['inspected']);
             $offer->block($more['blocked']);

@@ -94,6 +94,20 @@ final readonly class PlansImport implements ImportKind
         };
     }
 
+    public function all(): iterable
+    {
+        /** @var array{name: string, day: string, item: string, site: string, quantity: string} $row */
+        foreach (
+            $this->connection->iterateAssociative(
+                'SELECT n.name, n.day, i.code item, s.code site, n.quantity FROM planned_demand n
+                 JOIN item i ON i.id = n.item_id JOIN site s ON s.id = n.site_id WHERE n.day >= ? ORDER BY n.day, n.id',
+                [$this->clock->now()->format('Y-m-d')],
+            ) as $row
+        ) {
+            yield [$row['name'], $row['day'], $row['item'], $row['site'], Cell::number($row['quantity'])];
+        }
+    }
+
     public function apply(iterable $rows, Person $person): void
     {
         $needs = new BulkInsert($this->connection, 'planned_demand', [

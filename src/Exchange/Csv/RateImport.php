@@ -111,6 +111,18 @@ final readonly class RateImport implements ImportKind
         return $converted;
     }
 
+    public function all(): iterable
+    {
+        /** @var array{currency: string, day: string, rate: string} $row */
+        foreach (
+            $this->connection->iterateAssociative(
+                'SELECT currency, day, foreign_for_one rate FROM exchange_rate ORDER BY day, currency',
+            ) as $row
+        ) {
+            yield [$row['currency'], $row['day'], Cell::number($row['rate'])];
+        }
+    }
+
     public function apply(iterable $rows, Person $person): void
     {
         $rates = new BulkInsert(

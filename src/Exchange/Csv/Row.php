@@ -14,6 +14,9 @@ final class Row
     /** @var list<array{int, string, string, string}> line, column, value, what is wrong */
     public array $problems = [];
 
+    /** @var array<mixed>|null what was made of it */
+    public ?array $made = null;
+
     /** @param array<string, string> $values */
     public function __construct(
         public readonly int $line,
@@ -96,23 +99,35 @@ final class Row
         return '' === $value ? $missing : in_array($value, ['yes', '1', 'true'], true);
     }
 
-    /** ISO 8601, as 2026-11-30. */
+    /** ISO 8601, as 2026-11-30; or 30.11.2026, and 30/11/2026 where it cannot be read in two ways. */
     public function day(string $column): ?\DateTimeImmutable
     {
         $value = $this->values[$column] ?? '';
         if ('' === $value) {
             return null;
         }
-        if (
-            1 !== preg_match('/^(\d{4})-(\d\d)-(\d\d)$/', $value, $parts)
-            || !checkdate((int) $parts[2], (int) $parts[3], (int) $parts[1])
-        ) {
+        [$year, $month, $day] = match (true) {
+            1 === preg_match('/^(\d{4})[-\/](\d{1,2})[-\/](\d{1,2})$/', $value, $parts) => [$parts[1], $parts[2],
+                $parts[3]],
+            1 === preg_match('/^(\d{1,2})\.(\d{1,2})\.(\d{4})$/', $value, $parts) => [$parts[3], $parts[2], $parts[1]],
+            1 === preg_match('/^(\d{1,2})\/(\d{1,2})\/(\d{4})$/', $value, $parts) => (int) $parts[1] > 12
+                || $parts[1] === $parts[2]
+                ? [$parts[3], $parts[2], $parts[1]]
+                : [$parts[3], (int) $parts[2] > 12 ? $parts[1] : '?', $parts[2]],
+            default => ['', '', ''],
+        };
+        if ('?' === $month) {
+            $this->refuse($column, 'could be two days, with the month first or the day first; write it as 2026-11-30');
+
+            return null;
+        }
+        if ('' === $year || !checkdate((int) $month, (int) $day, (int) $year)) {
             $this->refuse($column, 'not a day written as 2026-11-30');
 
             return null;
         }
 
-        return new \DateTimeImmutable($value);
+        return new \DateTimeImmutable(sprintf('%04d-%02d-%02d', (int) $year, (int) $month, (int) $day));
     }
 
     /**

@@ -84,6 +84,22 @@ final readonly class SalesImport implements ImportKind
         };
     }
 
+    public function all(): iterable
+    {
+        /** @var array{item: string, site: string, day: string, quantity: string, out_of_stock: int} $row */
+        foreach (
+            $this->connection->iterateAssociative(
+                'SELECT i.code item, s.code site, d.day, d.quantity, d.out_of_stock FROM sales_day d
+                 JOIN item i ON i.id = d.item_id JOIN site s ON s.id = d.site_id ORDER BY d.item_id, d.site_id, d.day',
+            ) as $row
+        ) {
+            yield [
+                $row['item'], $row['site'], $row['day'], Cell::number($row['quantity']),
+                Cell::yes($row['out_of_stock']),
+            ];
+        }
+    }
+
     public function apply(iterable $rows, Person $person): void
     {
         $sales = new BulkInsert(

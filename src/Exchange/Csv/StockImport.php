@@ -94,6 +94,21 @@ final readonly class StockImport implements ImportKind
         };
     }
 
+    public function all(): iterable
+    {
+        /** @var array{item: string, site: string, quantity: string, lot: string, expires: string|null} $row */
+        foreach (
+            $this->connection->iterateAssociative(
+                "SELECT i.code item, s.code site, b.quantity, b.lot, l.expires_on expires FROM stock_balance b
+                 JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
+                 LEFT JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
+                 WHERE b.state = 'available' AND b.quantity > 0 ORDER BY i.code, s.id, b.lot",
+            ) as $row
+        ) {
+            yield [$row['item'], $row['site'], Cell::number($row['quantity']), $row['lot'], Cell::day($row['expires'])];
+        }
+    }
+
     public function apply(iterable $rows, Person $person): void
     {
         /** @var array<string, string> $held */

@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\OrderDays;
@@ -152,6 +153,9 @@ final readonly class SupplierImport implements ImportKind
 
         return static function (Row $row) use ($known, $buyers, &$seen): ?array {
             $code = strtoupper($row->required('code', 20));
+            if ('' !== $code && 1 !== preg_match('/^[A-Z0-9-]+$/', $code)) {
+                $row->refuse('code', 'not letters, digits and hyphens only');
+            }
             if (isset($seen[$code])) {
                 $row->refuse('code', sprintf('stands in line %d already', $seen[$code]));
             }
@@ -275,6 +279,47 @@ final readonly class SupplierImport implements ImportKind
                 ]
                 : null;
         };
+    }
+
+    public function all(): iterable
+    {
+        $where = ['archivedOn' => null];
+        foreach ($this->entities->getRepository(Supplier::class)->findBy($where, ['code' => 'ASC']) as $supplier) {
+            $terms = $supplier->terms();
+            $money = static fn (?Money $money): string => Cell::number($money?->amount);
+            $place = static fn (?Address $address): array => [
+                $address?->street() ?? '',
+                $address?->postcode() ?? '',
+                $address?->city() ?? '',
+                $address?->country() ?? '',
+            ];
+            [$orders, $quotes, $accounts] = [
+                $supplier->contact(),
+                $supplier->contactFor(Contact::QUOTES, true),
+                $supplier->contactFor(Contact::ACCOUNTS, true),
+            ];
+            yield [
+                $supplier->code, $supplier->name(), $supplier->currency()->code,
+                $orders?->name() ?? '', $orders?->email() ?? '', $orders?->phone() ?? '',
+                ...$place($supplier->address()),
+                null === $terms ? '' : (string) $terms->netDays,
+                null === $terms ? '' : Cell::number($terms->discountPercent),
+                null === $terms ? '' : (string) $terms->discountDays,
+                $supplier->deliveryTerms(), $supplier->orderWeekdays(), $supplier->orderDays()->cutOff,
+                $money($supplier->minimum()), $money($supplier->freeFreightFrom()), $money($supplier->freight()),
+                Cell::number($supplier->fullLoadKg()), Cell::number($supplier->tax()->percent), $supplier->caution(),
+                $supplier->freightKind(), $supplier->freightSteps(), Cell::number($supplier->palletKg()),
+                Cell::number($supplier->minimumKg()), (string) $supplier->minimumPacks(),
+                Cell::yes($terms->endOfMonth ?? false),
+                null === $terms ? '' : Cell::number($terms->depositPercent),
+                $terms?->instalmentsLabel() ?? '',
+                $quotes?->name() ?? '', $quotes?->email() ?? '', $accounts?->name() ?? '', $accounts?->email() ?? '',
+                ...$place($supplier->addressFor(Address::PAY, true)),
+                ...$place($supplier->addressFor(Address::SHIP_FROM, true)),
+                $supplier->paidThrough()->code ?? '', $supplier->buyer()?->email() ?? '',
+                Cell::yes($supplier->wantsCsv()), $supplier->standingNote(), $supplier->notes(),
+            ];
+        }
     }
 
     public function apply(iterable $rows, Person $person): void

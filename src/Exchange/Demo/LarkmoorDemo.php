@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Demo;
 
 use Brick\Math\BigDecimal;
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
@@ -22,6 +23,7 @@ use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Business\Business;
 use TallBarrel\Store\Business\NumberSeries;
+use TallBarrel\Store\Item\Categories;
 use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Item\Stocking;
@@ -77,6 +79,8 @@ final class LarkmoorDemo
     /** @var array<string, array<int, list<PastLine>>> order lines by supplier and day of ordering */
     private array $past = [];
 
+    private const CUSTOMERS = ['Sallow Bridge school', 'Apiary Whin Top', 'Ferry Lane bakery'];
+
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Connection $connection,
@@ -86,12 +90,16 @@ final class LarkmoorDemo
         private readonly ClockInterface $clock,
         private readonly BringPriceList $priceLists,
         private readonly Invoices $invoices,
+        private readonly Categories $categories,
     ) {
     }
 
     public function isNeeded(): bool
     {
-        return false === $this->connection->fetchOne('SELECT id FROM business');
+        // Where anything was ever done, the demo was taken away or never wanted.
+        return false === $this->connection->fetchOne(
+            'SELECT 1 FROM business UNION ALL SELECT 1 FROM audit_entry LIMIT 1',
+        );
     }
 
     public function load(): void
@@ -101,6 +109,7 @@ final class LarkmoorDemo
             $this->business();
             $this->suppliersAndCatalogue();
             $this->entities->flush();
+            $this->categories();
             $trades = $this->trade();
             $this->salesHistory($trades);
             $this->pastOrdersAndLedger($trades);
@@ -136,17 +145,18 @@ final class LarkmoorDemo
 
     private function business(): void
     {
-        $this->entities->persist(
-            new Business(
-                'Larkmoor Bee Supply',
-                'Heather Road 12, A94 LK08 Larkmoor, Ireland',
-                'IE9999999LB',
-                'EUR',
-                BigDecimal::of('3.00'),
-                BigDecimal::of('25'),
-                BigDecimal::of('66000'),
-            ),
+        $business = new Business(
+            'Larkmoor Bee Supply',
+            'Heather Road 12, A94 LK08 Larkmoor, Ireland',
+            'IE9999999LB',
+            'EUR',
+            BigDecimal::of('3.00'),
+            BigDecimal::of('25'),
+            BigDecimal::of('66000'),
         );
+        $business->introduce($business->name(), $business->address(), $business->taxNumber(), 'IE');
+        $business->isMadeUp();
+        $this->entities->persist($business);
         foreach (
             [
                 ['DEPOT', 'Depot', 'Heather Road 12, A94 LK08 Larkmoor, IE', 'Mon–Fri 7 to 16', 9],
@@ -850,16 +860,31 @@ final class LarkmoorDemo
         foreach ($stock as $i => $place) {
             if (0 === $i % 2) {
                 $wanted = $i < 4 ? (int) $place['held'] + 3 : max(1, intdiv((int) $place['held'], 3));
-                $this->entities->persist(
-                    new CustomerPromise(
-                        $this->items[$place['code']],
-                        $this->sites[$place['site']],
-                        BigDecimal::of($wanted),
-                        $this->today->modify('+'.(2 + $i).' days'),
-                        'sale '.(2231 + $i),
-                    ),
+                $promise = new CustomerPromise(
+                    $this->items[$place['code']],
+                    $this->sites[$place['site']],
+                    BigDecimal::of($wanted),
+                    $this->today->modify('+'.(2 + $i).' days'),
+                    'sale '.(2231 + $i),
                 );
+                $promise->isFor(self::CUSTOMERS[$i % count(self::CUSTOMERS)], 'sale '.(2231 + $i));
+                $this->entities->persist($promise);
             }
+        }
+    }
+
+    /** What kinds of goods belong together. */
+    private function categories(): void
+    {
+        $this->categories->knowAll();
+        foreach (['The hive' => ['Hive parts', 'Frames', 'Tools', 'Clothing'],
+            'Harvest' => ['Extraction', 'Jars and lids']] as $wider => $parts) {
+            $this->connection->executeStatement('INSERT INTO category (name) VALUES (?)', [$wider]);
+            $this->connection->executeStatement(
+                'UPDATE category SET parent_id = LAST_INSERT_ID() WHERE name IN (?)',
+                [$parts],
+                [ArrayParameterType::STRING],
+            );
         }
     }
 

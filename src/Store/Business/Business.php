@@ -45,6 +45,14 @@ class Business
     #[ORM\Column(length: 300, options: ['default' => ''])]
     private string $paperFoot = '';
 
+    /** @var list<string> kept to be chosen on orders */
+    #[ORM\Column(type: 'json', options: ['default' => '[]'])]
+    private array $sentences = [];
+
+    /** @var list<string> what has fields of our own, so that nobody looks for them elsewhere */
+    #[ORM\Column(type: 'json', options: ['default' => '[]'])]
+    private array $ownThings = [];
+
     #[ORM\ManyToOne(cascade: ['persist'])]
     private ?Picture $logo = null;
 
@@ -82,6 +90,46 @@ class Business
     public function signPaper(string $foot): void
     {
         $this->paperFoot = trim($foot);
+    }
+
+    /**
+     * @param list<string> $sentences
+     *
+     * @throws InvalidValue if there are more than 40, or one is longer than 300 characters
+     */
+    public function keepSentences(array $sentences): void
+    {
+        $sentences = array_values(
+            array_unique(array_filter(array_map(trim(...), $sentences), static fn (string $one): bool => '' !== $one)),
+        );
+        if (count($sentences) > 40) {
+            throw InvalidValue::because(sprintf('%d sentences; at most 40 are kept.', count($sentences)));
+        }
+        foreach ($sentences as $sentence) {
+            if (mb_strlen($sentence) > 300) {
+                throw InvalidValue::because(
+                    sprintf('“%s …” is longer than 300 characters.', mb_substr($sentence, 0, 40)),
+                );
+            }
+        }
+        $this->sentences = $sentences;
+    }
+
+    /** @return list<string> */
+    public function sentences(): array
+    {
+        return $this->sentences;
+    }
+
+    /** From now on such things have fields of our own. */
+    public function asksOwn(OwnFieldThing $thing): void
+    {
+        $this->ownThings = array_values(array_unique([...$this->ownThings, $thing->value]));
+    }
+
+    public function hasOwn(OwnFieldThing $thing): bool
+    {
+        return in_array($thing->value, $this->ownThings, true);
     }
 
     public function showLogo(?Picture $logo): void

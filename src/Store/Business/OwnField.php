@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Business;
 
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Day;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Numerals;
 
 /** A field that this business added to something it keeps. */
 #[ORM\Entity]
@@ -54,6 +56,35 @@ class OwnField
         }
         $this->choices = OwnFieldKind::Choice === $this->kind ? $choices : [];
         $this->onPaper = $onPaper;
+    }
+
+    /**
+     * What was typed, as it is kept.
+     *
+     * @throws InvalidValue if it is not what the field is for
+     */
+    public function read(string $typed, Numerals $numerals): string
+    {
+        $typed = trim($typed);
+        if ('' === $typed) {
+            return '';
+        }
+        if (mb_strlen($typed) > 200) {
+            throw InvalidValue::because(sprintf('%s: at most 200 characters fit here.', $this->label));
+        }
+
+        return match ($this->kind) {
+            OwnFieldKind::Text => $typed,
+            OwnFieldKind::Number => $numerals
+                ->decimal($typed, 6, sprintf('a number for “%s”', $this->label), true)
+                ->strippedOfTrailingZeros()
+                ->toString(),
+            OwnFieldKind::Day => Day::read($typed)->format('Y-m-d'),
+            OwnFieldKind::Choice => in_array($typed, $this->choices, true) ? $typed : throw InvalidValue::because(
+                sprintf('“%s” is none of the answers of “%s”: %s.', $typed, $this->label,
+                    implode(', ', $this->choices)),
+            ),
+        };
     }
 
     public function giveUp(bool $over): void

@@ -20,6 +20,11 @@ class Picture
     ) {
     }
 
+    public function base64(): string
+    {
+        return base64_encode($this->content());
+    }
+
     public function content(): string
     {
         if (is_resource($this->content)) {

@@ -27,7 +27,7 @@ final class Premises implements ResetInterface
         return $this->business;
     }
 
-    /** @return list<Site> in the order they were opened */
+    /** @return list<Site> those that are not closed, in the order they were opened */
     public function sites(): array
     {
         $this->read();
@@ -61,7 +61,7 @@ final class Premises implements ResetInterface
         foreach ($found as $one) {
             if ($one instanceof Business) {
                 $this->business = $one;
-            } elseif ($one instanceof Site) {
+            } elseif ($one instanceof Site && !$one->isClosed()) {
                 $this->sites[] = $one;
             }
         }

@@ -11,6 +11,7 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Store\Item\ItemSearch;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
@@ -30,6 +31,7 @@ final readonly class LineChoices
         if ('' === $words) {
             return [];
         }
+        $search = ItemSearch::of($words);
         $rows = $this->connection->fetchAllAssociative(
             'SELECT i.code, i.name, i.unit, o.supplier_code, o.pack_name, o.pack_content, o.minimum, o.multiple,
                 o.split, '.
@@ -47,18 +49,17 @@ final readonly class LineChoices
              LEFT JOIN on_hand h ON h.item_id = i.id AND h.site_id = :site
              LEFT JOIN (SELECT item_id, SUM(units) units FROM open_line WHERE site_id = :site GROUP BY item_id) c
                 ON c.item_id = i.id
-             WHERE i.code LIKE :like OR i.name LIKE :like OR o.supplier_code LIKE :like OR i.gtin LIKE :starts
+             WHERE i.archived_on IS NULL AND (".$search->condition.')
              ORDER BY o.id IS NULL, i.code = :words DESC, o.supplier_code = :words DESC,
                 COALESCE(p.listed AND p.draft_id IS NULL, 0) DESC, i.name LIKE :starts DESC, i.name,
-                o.rank LIMIT ".self::MOST,
+                o.rank LIMIT '.self::MOST,
             [
                 'supplier' => $supplier->id,
                 'site' => $site->id,
                 'day' => $this->clock->now()->format('Y-m-d'),
                 'words' => $words,
-                'like' => '%'.addcslashes($words, '%_\\').'%',
                 'starts' => addcslashes($words, '%_\\').'%',
-            ],
+            ] + $search->values,
         );
 
         /** @var list<array{code: string, name: string, unit: string, supplier_code: string|null,

@@ -86,15 +86,17 @@ final readonly class PlanningData
             return [];
         }
         /**
-         * @var list<array{item: int, code: string, site: int, stocked: int, category: string, unit: string, service: string|null,
-         *      cost: string|null, sales_price: string|null, sold: int, weight_kg: string|null, staple: int,
+         * @var list<array{item: int, code: string, site: int, stocked: int, category: string, unit: string,
+         *      service: string|null, cost: string|null, sales_price: string|null, sold: int, weight_kg: string|null,
+         *      staple: int,
          *      shelf_days: int|null, like_id: int|null, like_code: string|null, like_factor: string|null,
          *      kind: string|null,
          *      target: string|null, level: float|null, amount: float|null, minimum: float|null, beyond: int|null}>
          *      $rows
          */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.id item, i.code, t.site_id site, t.stocked, i.category, i.unit, i.service, COALESCE(i.average_cost,
+            'SELECT i.id item, i.code, t.site_id site, t.stocked, i.category, i.unit, i.service,
+                COALESCE(i.average_cost,
                 i.standard_cost) cost, i.sales_price, i.sold, i.weight_kg, i.staple, i.shelf_days,
                     i.sells_like_id like_id, l.code like_code, i.like_factor, p.kind, p.target, p.service level,
                     p.amount, p.minimum, p.beyond

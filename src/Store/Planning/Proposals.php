@@ -290,6 +290,14 @@ final readonly class Proposals
                 ),
                 [$run->id],
             );
+            if (null !== $items) {
+                $this->connection->executeStatement(
+                    'DELETE p FROM proposal p LEFT JOIN planned_place t ON t.item_id = p.item_id
+                        AND t.site_id = p.site_id WHERE p.item_id IN (?) AND t.item_id IS NULL',
+                    [$items],
+                    [ArrayParameterType::INTEGER],
+                );
+            }
             if (null === $items) {
                 $this->connection->executeStatement('DELETE FROM proposal WHERE run_id <> ?', [$run->id]);
                 $this->connection->executeStatement('DELETE FROM planning_run WHERE id < ?', [$run->id]);

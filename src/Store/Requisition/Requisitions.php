@@ -9,6 +9,7 @@ use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Item\ItemSearch;
 use TallBarrel\Store\Person\Person;
 
 final readonly class Requisitions
@@ -93,13 +94,13 @@ final readonly class Requisitions
     /** @return list<Item> with all these words in code, name or GTIN */
     public function like(string $words): array
     {
-        $query = $this->entities->createQueryBuilder()->select('i')->from(Item::class, 'i')->orderBy('i.name');
-        foreach (preg_split('/\s+/', trim($words), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $n => $word) {
-            $query->andWhere(sprintf('i.code LIKE :w%1$d OR i.name LIKE :w%1$d OR i.gtin = :g%1$d', $n));
-            $query->setParameter('w'.$n, '%'.addcslashes($word, '%_').'%')->setParameter('g'.$n, $word);
-        }
-        /** @var list<Item> $items */
-        $items = $query->setMaxResults(self::FOUND)->getQuery()->getResult();
+        $search = ItemSearch::of($words);
+        $ids = $this->entities->getConnection()->fetchFirstColumn(
+            'SELECT i.id FROM item i WHERE i.archived_on IS NULL AND '.$search->condition.'
+             ORDER BY i.name LIMIT '.self::FOUND,
+            $search->values,
+        );
+        $items = array_values($this->entities->getRepository(Item::class)->findBy(['id' => $ids], ['name' => 'ASC']));
 
         return $items;
     }

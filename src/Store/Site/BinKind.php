@@ -11,4 +11,14 @@ enum BinKind: string
     case Dock = 'dock';
     case Inspection = 'inspection';
     case Held = 'held';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::Shelf => 'shelf',
+            self::Dock => 'at the dock',
+            self::Inspection => 'for inspection',
+            self::Held => 'for what is held',
+        };
+    }
 }

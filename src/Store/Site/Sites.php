@@ -14,7 +14,7 @@ final readonly class Sites
 
     public function byCode(string $code): ?Site
     {
-        foreach ($this->all() as $site) {
+        foreach ($this->withClosed() as $site) {
             if ($site->code === $code) {
                 return $site;
             }
@@ -28,8 +28,14 @@ final readonly class Sites
         return $this->entities->find(Site::class, $id);
     }
 
-    /** @return list<Site> */
+    /** @return list<Site> those that are not closed, in the order they were opened */
     public function all(): array
+    {
+        return array_values(array_filter($this->withClosed(), static fn (Site $site): bool => !$site->isClosed()));
+    }
+
+    /** @return list<Site> in the order they were opened */
+    public function withClosed(): array
     {
         return array_values($this->entities->getRepository(Site::class)->findBy([], ['id' => 'ASC']));
     }

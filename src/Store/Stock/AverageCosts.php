@@ -14,8 +14,21 @@ use TallBarrel\Core\Receiving\AverageCost;
  */
 final readonly class AverageCosts
 {
+    /** Movements that bring a cost of their own. */
+    private const COSTED = [
+        MovementKind::Receipt->value,
+        MovementKind::Opening->value,
+        MovementKind::Joined->value,
+    ];
+
     public function __construct(private Connection $connection)
     {
+    }
+
+    /** What goes over to the double it is joined with leaves the cost of what is left as it is. */
+    private static function leaves(string $kind, BigDecimal $units): bool
+    {
+        return MovementKind::Joined->value === $kind && !$units->isPositive();
     }
 
     /** @return \Generator<int, BigDecimal> cost of one stock unit, by item */
@@ -39,7 +52,9 @@ final readonly class AverageCosts
                 [$item, $cost, $held, $isProvable] = [$row['item_id'], null, BigDecimal::zero(), true];
             }
             $units = BigDecimal::of($row['quantity']);
-            if (in_array($row['kind'], [MovementKind::Receipt->value, MovementKind::Opening->value], true)) {
+            if (MovementKind::Unit->value === $row['kind']) {
+                $cost = null === $row['unit_cost'] ? $cost : BigDecimal::of($row['unit_cost']);
+            } elseif (in_array($row['kind'], self::COSTED, true) && !self::leaves($row['kind'], $units)) {
                 $isProvable = $isProvable && null !== $row['unit_cost'];
                 $cost =
                     null === $row['unit_cost'] || !$units->isPositive()

@@ -13,6 +13,10 @@ enum MovementKind: string
     case Use = 'use';
     case Count = 'count';
     case Transfer = 'transfer';
+    /** Of an item that stood twice. */
+    case Joined = 'joined';
+    /** Counted in another unit from now on; its cost is the average in that unit. */
+    case Unit = 'unit';
 
     public function words(): string
     {
@@ -23,6 +27,8 @@ enum MovementKind: string
             self::Use => 'used',
             self::Count => 'counted',
             self::Transfer => 'moved between sites',
+            self::Joined => 'joined with its double',
+            self::Unit => 'counted in another unit',
         };
     }
 }

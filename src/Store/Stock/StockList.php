@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Stock;
 
 use Doctrine\DBAL\Connection;
+use TallBarrel\Store\Item\ItemSearch;
 use TallBarrel\Store\OneTrip;
 
 /**
@@ -39,6 +40,7 @@ final readonly class StockList
                     'a.about * i.average_cost DESC, i.name',
                 ];
 
+        $search = ItemSearch::of($words);
         /** @var list<StockRow> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT i.id, i.code, i.name, i.category, i.unit, COALESCE(b.held, 0) held, COALESCE(c.promised,
@@ -57,12 +59,12 @@ final readonly class StockList
              SUM(reorder_point) reorder, SUM(order_up_to) up_to
                         FROM proposal WHERE :site IS NULL OR site_id = :site GROUP BY item_id) p ON p.item_id = i.id
              LEFT JOIN $join a ON a.item_id = i.id
-             WHERE (:words = '' OR i.code LIKE :like OR i.name LIKE :like OR i.category LIKE :like) $where
+             WHERE $search->condition $where
              ORDER BY $order, i.id LIMIT ".
                 self::PAGE.
                 ' OFFSET '.
                 $offset,
-            ['site' => $site, 'words' => $words, 'like' => '%'.addcslashes($words, '%_\\').'%'],
+            ['site' => $site] + $search->values,
         );
 
         return $rows;

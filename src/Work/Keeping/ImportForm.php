@@ -18,4 +18,16 @@ final readonly class ImportForm
         public array $sample,
     ) {
     }
+
+    /** What could stand in a column: the first sample line that says something. */
+    public function example(int $column): string
+    {
+        foreach ($this->sample as $line) {
+            if ('' !== ($line[$column] ?? '')) {
+                return $line[$column];
+            }
+        }
+
+        return '';
+    }
 }

@@ -25,11 +25,27 @@ interface Imports
     public function check(string $kind, string $file, string $filename, Person $person): ImportRun;
 
     /**
-     * Checks it anew, its numbers read with this decimal mark.
+     * Checks it anew, read another way. What a person says of headings is remembered for the next file of this kind.
      *
-     * @throws Refused if it was settled already
+     * @throws Refused      if it was settled already
+     * @throws InvalidValue if it cannot be read that way
      */
-    public function checkAgain(ImportRun $run, string $decimalMark): void;
+    public function checkAgain(ImportRun $run, FileReading $reading): void;
+
+    /**
+     * The columns of the file beside what they mean, and how it is written.
+     *
+     * @throws InvalidValue if it is no longer there
+     */
+    public function file(ImportRun $run): BroughtTable;
+
+    /** @return iterable<list<string>> the rows that cannot be used, as they were brought,
+     * each with the reason behind */
+    public function badRows(ImportRun $run): iterable;
+
+    /** @return iterable<list<string>> all there is of a kind,
+     * as it could be brought again; the first names the columns */
+    public function all(string $kind): iterable;
 
     /** Has a worker apply all good lines of a run, or none; false if that was asked for already. */
     public function askToApply(ImportRun $run): bool;

@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\Gtin;
+use TallBarrel\Store\Item\Gtins;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Supplier\Supplier;
@@ -16,7 +17,8 @@ use TallBarrel\Store\Supplier\Supplier;
 /** What somebody means who types a code, a name or a GTIN on an order to a supplier. */
 final readonly class OfferWanted
 {
-    public function __construct(private EntityManagerInterface $entities, private ClockInterface $clock)
+    public function __construct(private EntityManagerInterface $entities, private Gtins $gtins,
+        private ClockInterface $clock)
     {
     }
 
@@ -40,6 +42,8 @@ final readonly class OfferWanted
             $codes[$one] = self::code($one);
             $gtins[$one] = Gtin::tryOf($codes[$one])->digits ?? '';
         }
+        $read = array_values(array_filter($gtins, static fn (string $gtin): bool => '' !== $gtin));
+        $packed = array_map(static fn (array $pack): int => $pack['item'], $this->gtins->packs($read));
         /** @var list<Offer> $offers */
         $offers = $this->entities
             ->createQueryBuilder()
@@ -48,11 +52,12 @@ final readonly class OfferWanted
             ->join('o.item', 'i')
             ->where(
                 'o.supplier = :supplier AND (i.code IN (:codes) OR o.supplierCode IN (:codes) OR i.gtin IN (:gtins) '
-                .'OR i.name IN (:codes))',
+                .'OR i.name IN (:codes) OR i.id IN (:packed))',
             )
             ->setParameter('supplier', $supplier)
             ->setParameter('codes', array_values(array_unique($codes)))
-            ->setParameter('gtins', array_values(array_filter($gtins, static fn (string $gtin): bool => '' !== $gtin)))
+            ->setParameter('gtins', $read)
+            ->setParameter('packed', array_values($packed))
             ->orderBy('o.rank')
             ->addOrderBy('o.id')
             ->getQuery()
@@ -62,7 +67,10 @@ final readonly class OfferWanted
             foreach ([$offer->item->code, $offer->supplierCode(), $offer->item->name()] as $name) {
                 $known[mb_strtolower($name)] ??= $offer;
             }
-            $known['gtin '.($offer->item->gtin()->digits ?? 'none')] ??= $offer;
+            foreach ([$offer->item->gtin()->digits ?? 'none',
+                ...array_keys($packed, $offer->item->id, true)] as $gtin) {
+                $known['gtin '.$gtin] ??= $offer;
+            }
         }
         $found = [];
         foreach ($words as $one) {

@@ -36,6 +36,9 @@ final readonly class SendTogether
             // Known anew each time: what is refused makes everything else forgotten.
             $person = $this->entities->find(Person::class, $person->id) ?? $person;
             try {
+                if (!$person->mayHandleOrdersOf($order->buyer)) {
+                    throw new Refused(sprintf('It is an order of %s.', $order->buyer->name()));
+                }
                 if ($this->goesOut($order, $person)) {
                     $sent[] = $this->send->send($seen, $person)->number;
                 } else {

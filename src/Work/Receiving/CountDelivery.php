@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Receiving;
 
 use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\InvalidValue;
@@ -13,11 +14,12 @@ use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Receiving\CountFinding;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\DeliveryLine;
+use TallBarrel\Store\Item\Gtins;
 
 /** Keeps what was counted of a delivery: typed by line, scanned, or all as ordered. */
 final readonly class CountDelivery
 {
-    public function __construct(private EntityManagerInterface $entities)
+    public function __construct(private EntityManagerInterface $entities, private Gtins $gtins)
     {
     }
 
@@ -80,8 +82,8 @@ final readonly class CountDelivery
             return null;
         }
 
-        return $problems->attempt('scan', static function () use ($line, $scan): string {
-            $packs = $scan->packs ?? ($line->counted() ?? BigDecimal::zero())->plus(1);
+        return $problems->attempt('scan', function () use ($line, $scan): string {
+            $packs = $scan->packs ?? ($line->counted() ?? BigDecimal::zero())->plus($this->packsIn($line, $scan->code));
             $line->count($packs);
             if (CountFinding::TooMuch === $line->finding()->finding) {
                 throw InvalidValue::because(
@@ -97,19 +99,33 @@ final readonly class CountDelivery
         });
     }
 
+    /** The GTIN of a pack says how much there is of it; anything else stands for one pack as it was ordered. */
+    private function packsIn(DeliveryLine $line, string $code): BigDecimal
+    {
+        $gtin = Gtin::tryOf($code);
+        $pack = null === $gtin ? null : $this->gtins->packs([$gtin->digits])[$gtin->digits] ?? null;
+
+        return null === $pack
+            ? BigDecimal::one()
+            : $pack['units']->dividedBy($line->line->pack()->content, 6, RoundingMode::HalfUp)
+                ->strippedOfTrailingZeros();
+    }
+
     /** By GTIN, our code or theirs; the same item on two orders: the one that is not full yet takes it. */
     private function lineFor(Delivery $delivery, string $code): ?DeliveryLine
     {
-        $gtin = Gtin::tryOf($code)?->digits;
+        $gtin = Gtin::tryOf($code);
+        $packed = null === $gtin ? null : $this->gtins->packs([$gtin->digits])[$gtin->digits]['item'] ?? null;
         $found = array_values(
-            array_filter($delivery->lines(), static function (DeliveryLine $line) use ($code, $gtin): bool {
+            array_filter($delivery->lines(), static function (DeliveryLine $line) use ($code, $gtin, $packed): bool {
                 $item = $line->line->item;
                 $theirs = $line->line->supplierCode();
 
                 return null !== $item
                     && (0 === strcasecmp($item->code, $code)
                         || ('' !== $theirs && 0 === strcasecmp($theirs, $code))
-                        || (null !== $gtin && $item->gtin()?->digits === $gtin));
+                        || (null !== $gtin && $item->gtin()?->digits === $gtin->digits)
+                        || $item->id === $packed);
             }),
         );
         foreach ($found as $line) {

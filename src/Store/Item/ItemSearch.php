@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Item;
+
+/**
+ * How an item is found by what somebody types: every word has to be part of its code, its name, a further name, its
+ * category, a supplier's code for it, or be the beginning of a GTIN of it or of one of its packs.
+ */
+final readonly class ItemSearch
+{
+    private const MOST_WORDS = 6;
+
+    /** @param array<string, string> $values */
+    private function __construct(public string $condition, public array $values)
+    {
+    }
+
+    /**
+     * @param string $typed nothing finds everything
+     * @param string $item  alias of the table of items
+     */
+    public static function of(string $typed, string $item = 'i'): self
+    {
+        $words = preg_split('/\s+/', trim($typed), -1, \PREG_SPLIT_NO_EMPTY) ?: [];
+        $conditions = $values = [];
+        foreach (array_slice($words, 0, self::MOST_WORDS) as $n => $word) {
+            $conditions[] = sprintf(
+                '(%1$s.code LIKE :word%2$d OR %1$s.name LIKE :word%2$d OR %1$s.further_names LIKE :word%2$d
+                    OR %1$s.category LIKE :word%2$d%3$s)',
+                $item,
+                $n,
+                1 === preg_match('/\d/', $word) ? sprintf(
+                    ' OR %1$s.id IN (SELECT item_id FROM offer WHERE supplier_code LIKE :word%2$d)
+                      OR %1$s.gtin LIKE :begin%2$d
+                      OR %1$s.id IN (SELECT item_id FROM item_pack WHERE gtin LIKE :begin%2$d)',
+                    $item,
+                    $n,
+                ) : sprintf(' OR %1$s.id IN (SELECT item_id FROM offer WHERE supplier_code LIKE :word%2$d)', $item, $n),
+            );
+            $like = addcslashes($word, '%_\\');
+            $values['word'.$n] = '%'.$like.'%';
+            if (1 === preg_match('/\d/', $word)) {
+                // However many zeros stand before it: they are kept with 14 digits.
+                $values['begin'.$n] = ctype_digit($word) && strlen($word) >= 8
+                    ? str_pad($word, 14, '0', \STR_PAD_LEFT)
+                    : $like.'%';
+            }
+        }
+
+        return new self([] === $conditions ? '1 = 1' : implode(' AND ', $conditions), $values);
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Item;
+
+use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Store\Site\Site;
+
+/** What customers were promised, found. */
+final readonly class Promises
+{
+    private const MOST = 300;
+
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    public function find(int $id): ?CustomerPromise
+    {
+        return $this->entities->find(CustomerPromise::class, $id);
+    }
+
+    /** @return list<CustomerPromise> the open ones by their day, else the latest settled first */
+    public function all(?Site $site, bool $open, string $words = ''): array
+    {
+        $query = $this->entities
+            ->createQueryBuilder()
+            ->select('p', 'i', 's')
+            ->from(CustomerPromise::class, 'p')
+            ->join('p.item', 'i')
+            ->join('p.site', 's')
+            ->where($open ? 'p.settledOn IS NULL' : 'p.settledOn IS NOT NULL')
+            ->orderBy($open ? 'p.wantedOn' : 'p.settledOn', $open ? 'ASC' : 'DESC')
+            ->addOrderBy('p.id')
+            ->setMaxResults(self::MOST);
+        if (null !== $site) {
+            $query->andWhere('p.site = :site')->setParameter('site', $site);
+        }
+        if ('' !== $words) {
+            $query->andWhere('i.code LIKE :w OR i.name LIKE :w OR p.customer LIKE :w OR p.reference LIKE :w')
+                ->setParameter('w', '%'.addcslashes($words, '%_\\').'%');
+        }
+        /** @var list<CustomerPromise> $promises */
+        $promises = $query->getQuery()->getResult();
+
+        return $promises;
+    }
+
+    /**
+     * Of the open ones, what is there for each item at its site.
+     *
+     * @param list<CustomerPromise> $promises
+     *
+     * @return array<string, float> stock units by "item:site"
+     */
+    public function held(array $promises): array
+    {
+        $items = array_values(array_unique(array_map(static fn (CustomerPromise $one): int => $one->item->id,
+            $promises)));
+        /** @var array<string, string> $held */
+        $held = [] === $items ? [] : $this->entities->getConnection()->fetchAllKeyValue(
+            "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)",
+            [$items],
+            [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+        );
+
+        return array_map(floatval(...), $held);
+    }
+}

@@ -1,0 +1,37 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Stock;
+
+use Brick\Math\BigDecimal;
+use Doctrine\DBAL\Connection;
+
+/** What stands where, locked until the transaction that asked is over. */
+final readonly class Balances
+{
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /** @return list<HeldLots> those that are not empty */
+    public function lockedOf(int $item): array
+    {
+        /** @var list<array{site_id: int, state: string, lot: string, quantity: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT site_id, state, lot, quantity FROM stock_balance WHERE item_id = ? AND quantity <> 0
+             ORDER BY site_id, state, lot FOR UPDATE',
+            [$item],
+        );
+
+        return array_map(
+            static fn (array $row): HeldLots => new HeldLots(
+                $row['site_id'],
+                StockState::from($row['state']),
+                $row['lot'],
+                BigDecimal::of($row['quantity']),
+            ),
+            $rows,
+        );
+    }
+}

@@ -1,0 +1,155 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Keeping;
+
+use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
+use Doctrine\DBAL\Connection;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Item\ItemUses;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Stock\Balances;
+use TallBarrel\Store\Stock\Ledger;
+use TallBarrel\Store\Stock\MovementKind;
+use TallBarrel\Store\Stock\Posting;
+
+/**
+ * An item that was booked in one unit is counted in another from now on: one of the old is so many of the new. Stock,
+ * sales, plans, offers, packs, levels, prices and costs follow; what stands in the ledger stays, and a movement makes
+ *      up
+ * the difference.
+ */
+final readonly class CountInAnotherUnit
+{
+    /** Quantities in stock units, by table. */
+    private const QUANTITIES = [
+        'sales_day' => ['quantity'],
+        'planned_demand' => ['quantity'],
+        'customer_promise' => ['quantity'],
+        'requisition' => ['quantity'],
+        'item_pack' => ['quantity'],
+        'offer' => ['pack_content'],
+    ];
+
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Connection $connection,
+        private Balances $balances,
+        private Ledger $ledger,
+        private ItemUses $uses,
+        private AllOrNothing $whole,
+        private Audit $audit,
+        private ClockInterface $clock,
+    ) {
+    }
+
+    /**
+     * @param BigDecimal $factor new units in one old unit, such as 4 for a set that becomes pieces
+     *
+     * @throws InvalidValue if the factor is not above zero, or leaves parts of what is counted whole
+     * @throws Refused      while the item is on order or asked for
+     */
+    public function count(Item $item, Unit $unit, BigDecimal $factor, Person $by): void
+    {
+        if (!$factor->isPositive() || $factor->isGreaterThan(1_000_000)) {
+            throw InvalidValue::because(
+                sprintf('One %s cannot be %s %s.', $item->unit->symbol(), $factor, $unit->symbol()),
+            );
+        }
+        $open = array_values(array_filter(
+            $this->uses->open($item->id),
+            static fn (string $one): bool => !str_starts_with($one, 'the promise'),
+        ));
+        if ([] !== $open) {
+            throw new Refused(sprintf('%s is still in %s; finish that first.', $item->code, implode(', ', $open)));
+        }
+        $this->whole->take(function () use ($item, $unit, $factor, $by): void {
+            $old = $item->unit;
+            $this->moveStock($item, $unit, $factor, $by);
+            foreach (self::QUANTITIES as $table => $columns) {
+                foreach ($columns as $column) {
+                    $this->connection->executeStatement(
+                        sprintf('UPDATE %1$s SET %2$s = %2$s * ? WHERE item_id = ?', $table, $column),
+                        [$factor->toString(), $item->id],
+                    );
+                }
+            }
+            // Levels in units follow; those in days or money do not.
+            $this->connection->executeStatement(
+                "UPDATE item_policy SET amount = amount * ?, minimum = minimum * ?
+                 WHERE item_id = ? AND kind IN ('fixed-quantity', 'min-max', 'par')",
+                [$factor->toFloat(), $factor->toFloat(), $item->id],
+            );
+            $this->connection->executeStatement(
+                'UPDATE item SET unit = ?, sales_price = ROUND(sales_price / ?, 2), weight_kg = weight_kg / ?,
+                    volume = volume / ?, standard_cost = standard_cost / ?, version = version + 1 WHERE id = ?',
+                [$unit->value, ...array_fill(0, 4, $factor->toString()), $item->id],
+            );
+            $this->audit->note($by, 'item '.$item->code, sprintf(
+                'Counted in %s: one %s is %s',
+                $unit->symbol(),
+                $old->symbol(),
+                $factor->strippedOfTrailingZeros(),
+            ));
+        });
+        $this->entities->clear();
+    }
+
+    private function moveStock(Item $item, Unit $unit, BigDecimal $factor, Person $by): void
+    {
+        $cost = $item->averageCost()?->dividedBy($factor, 6, RoundingMode::HalfUp);
+        $day = $this->clock->now()->setTime(0, 0);
+        $words = sprintf('%s → %s', $item->unit->symbol(), $unit->symbol());
+        $postings = [];
+        foreach ($this->balances->lockedOf($item->id) as $held) {
+            $now = $held->quantity->multipliedBy($factor)->strippedOfTrailingZeros();
+            if (!$unit->isDivisible() && $now->getScale() > 0) {
+                throw InvalidValue::because(sprintf(
+                    '%s %s would be %s %s, which is counted in whole units.',
+                    $held->quantity->strippedOfTrailingZeros(),
+                    $item->unit->symbol(),
+                    $now,
+                    $unit->symbol(),
+                ));
+            }
+            $postings[] = new Posting(
+                $item->id,
+                $held->site,
+                MovementKind::Unit,
+                $now->minus($held->quantity),
+                $cost,
+                $day,
+                $words,
+                null,
+                $held->lot,
+                $held->state,
+            );
+        }
+        $site = $this->connection->fetchOne('SELECT MIN(id) FROM site');
+        if ([] === $postings && null !== $cost && is_numeric($site)) {
+            // Nothing is there, but what it cost is in another unit from now on.
+            $postings[] = new Posting(
+                $item->id,
+                (int) $site,
+                MovementKind::Unit,
+                BigDecimal::zero(),
+                $cost,
+                $day,
+                $words,
+                null,
+            );
+        }
+        $this->ledger->enter($postings, $by->id);
+        if (null !== $cost) {
+            $item->averageNow($cost);
+        }
+    }
+}

@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Keeping;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Item\ItemPack;
+
+/** What is kept of an item, as plain values: what stands, to be changed. Money is in the home currency. */
+final class ItemDetails
+{
+    public const SOLD = 'sold';
+    public const USED = 'used';
+    public const SERVICE = 'service';
+
+    public string $code = '';
+    public string $name = '';
+    public string $furtherNames = '';
+    public string $category = '';
+    public Unit $unit = Unit::Each;
+    /** Sold, used only, or bought without ever being stocked. */
+    public string $sort = self::SOLD;
+    public string $gtin = '';
+    public ?BigDecimal $salesPrice = null;
+    public ?BigDecimal $standardCost = null;
+    /** Of one stock unit, kg and litres. */
+    public ?BigDecimal $weight = null;
+    public ?BigDecimal $volume = null;
+    public ?int $shelfDays = null;
+    public bool $lots = false;
+    public bool $staple = false;
+    public string $customsNumber = '';
+    /** ISO 3166, two letters. */
+    public string $origin = '';
+    public string $caution = '';
+    public string $notes = '';
+    /** Bytes of a new picture; null to leave it as it is. */
+    public ?string $picture = null;
+    public bool $dropPicture = false;
+    /** @var list<PackDetails> */
+    public array $packs = [];
+    /** @var list<ItemPlace> */
+    public array $places = [];
+
+    public static function of(Item $item): self
+    {
+        $details = new self();
+        $details->code = $item->code;
+        $details->name = $item->name();
+        $details->furtherNames = $item->furtherNames();
+        $details->category = $item->category();
+        $details->unit = $item->unit;
+        $details->sort = !$item->isStocked() ? self::SERVICE : ($item->isSold() ? self::SOLD : self::USED);
+        $details->gtin = $item->gtin()?->short() ?? '';
+        $details->salesPrice = $item->salesPrice();
+        $details->standardCost = $item->standardCost();
+        $details->weight = $item->weightKg();
+        $details->volume = $item->volume();
+        $details->shelfDays = $item->shelfDays();
+        $details->lots = $item->isLotTracked();
+        $details->staple = $item->isStaple();
+        $details->customsNumber = $item->customsNumber();
+        $details->origin = $item->origin();
+        $details->caution = $item->caution();
+        $details->notes = $item->notes();
+        $details->packs = array_map(
+            static fn (ItemPack $pack): PackDetails => new PackDetails($pack->name(), $pack->quantity(), $pack->gtin()),
+            $item->packs(),
+        );
+
+        return $details;
+    }
+
+    /** The same for a similar item: without what belongs to one alone. */
+    public static function like(Item $item): self
+    {
+        $details = self::of($item);
+        $details->code = $details->gtin = $details->furtherNames = '';
+        $details->standardCost = null;
+        $details->packs = array_map(
+            static fn (PackDetails $pack): PackDetails => new PackDetails($pack->name, $pack->quantity, null),
+            $details->packs,
+        );
+
+        return $details;
+    }
+}
