@@ -24,7 +24,7 @@ final readonly class NoBusinessYet
     {
         if (
             $event->isMainRequest()
-            && 'begin' !== $event->getRequest()->attributes->get('_route')
+            && !in_array($event->getRequest()->attributes->get('_route'), ['begin', 'begin_save'], true)
             && null === $this->business->find()
         ) {
             $event->setResponse(new RedirectResponse($this->urls->generate('begin')));

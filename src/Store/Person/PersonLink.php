@@ -24,7 +24,7 @@ class PersonLink
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')] public readonly Person $person,
         #[ORM\Column(length: 12)] public readonly string $purpose,
         #[ORM\Column(length: 64, unique: true)] public readonly string $hash,
-        #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $until,
+        #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $until,
     ) {
     }
 

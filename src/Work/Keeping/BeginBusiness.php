@@ -16,6 +16,7 @@ use TallBarrel\Store\Business\Business;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Person\Role;
+use TallBarrel\Store\Planning\PolicySetting;
 use TallBarrel\Store\Site\Site;
 
 /** Opens a business of one's own: the business itself, its first site and its owner, or nothing. */
@@ -47,8 +48,8 @@ final readonly class BeginBusiness
                 $problems->refuse($field, sprintf('Say what %s is called.', $what));
             }
         }
-        $problems->attempt('country', static fn (): string => Country::read($facts->country));
-        $currency = $problems->attempt('currency', static fn (): Currency => Currency::of($facts->currency));
+        $problems->attempt('country', static fn (): string => Country::read((string) $facts->country));
+        $currency = $problems->attempt('currency', static fn (): Currency => Currency::of((string) $facts->currency));
         $email = $problems->attempt('email', static fn (): string => EmailAddress::read($facts->email));
         $problems->apply('password', fn () => $this->passwords->check($facts->password, $email ?? ''));
         if (!$problems->areNone() || null === $currency || null === $email) {
@@ -68,13 +69,16 @@ final readonly class BeginBusiness
                 BigDecimal::of(self::HOLDING_PERCENT),
                 null,
             );
-            $business->introduce($facts->name, '', '', $facts->country);
+            $business->introduce($facts->name, '', '', (string) $facts->country);
             $business->writeNumbersWith($facts->mark);
             $this->entities->persist($business);
             $this->entities->persist(new Site(self::code($facts->site), $facts->site, '', ''));
             $owner = new Person($email, trim($facts->owner), Role::Owner, null);
             $this->passwords->give($owner, $facts->password);
             $this->entities->persist($owner);
+            if (0 === $this->entities->getRepository(PolicySetting::class)->count()) {
+                array_map($this->entities->persist(...), PolicySetting::standard());
+            }
             $this->entities->flush();
             $this->audit->note($owner, 'business', 'Begun as '.$business->name());
 

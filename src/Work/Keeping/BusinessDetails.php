@@ -14,7 +14,7 @@ final class BusinessDetails
     public string $address = '';
     public string $taxNumber = '';
     /** ISO 3166, two letters. */
-    public string $country = '';
+    public ?string $country = null;
     public string $mark = '.';
     public ?BigDecimal $orderCost = null;
     /** Percent a year. */
@@ -30,7 +30,7 @@ final class BusinessDetails
         $details->name = $business->name();
         $details->address = $business->address();
         $details->taxNumber = $business->taxNumber();
-        $details->country = $business->country();
+        $details->country = '' === $business->country() ? null : $business->country();
         $details->mark = $business->decimalMark();
         $details->orderCost = $business->orderCost();
         $details->holding = $business->holdingPercent();

@@ -73,7 +73,7 @@ final readonly class CountInAnotherUnit
         }
         $this->whole->take(function () use ($item, $unit, $factor, $by): void {
             $old = $item->unit;
-            $this->moveStock($item, $unit, $factor, $by);
+            $cost = $this->moveStock($item, $unit, $factor, $by);
             foreach (self::QUANTITIES as $table => $columns) {
                 foreach ($columns as $column) {
                     $this->connection->executeStatement(
@@ -90,8 +90,9 @@ final readonly class CountInAnotherUnit
             );
             $this->connection->executeStatement(
                 'UPDATE item SET unit = ?, sales_price = ROUND(sales_price / ?, 2), weight_kg = weight_kg / ?,
-                    volume = volume / ?, standard_cost = standard_cost / ?, version = version + 1 WHERE id = ?',
-                [$unit->value, ...array_fill(0, 4, $factor->toString()), $item->id],
+                    volume = volume / ?, standard_cost = standard_cost / ?, average_cost = ?,
+                        version = version + 1 WHERE id = ?',
+                [$unit->value, ...array_fill(0, 4, $factor->toString()), $cost?->toString(), $item->id],
             );
             $this->audit->note($by, 'item '.$item->code, sprintf(
                 'Counted in %s: one %s is %s',
@@ -103,7 +104,8 @@ final readonly class CountInAnotherUnit
         $this->entities->clear();
     }
 
-    private function moveStock(Item $item, Unit $unit, BigDecimal $factor, Person $by): void
+    /** @return BigDecimal|null average cost of one of the new units */
+    private function moveStock(Item $item, Unit $unit, BigDecimal $factor, Person $by): ?BigDecimal
     {
         $cost = $item->averageCost()?->dividedBy($factor, 6, RoundingMode::HalfUp);
         $day = $this->clock->now()->setTime(0, 0);
@@ -148,8 +150,7 @@ final readonly class CountInAnotherUnit
             );
         }
         $this->ledger->enter($postings, $by->id);
-        if (null !== $cost) {
-            $item->averageNow($cost);
-        }
+
+        return $cost;
     }
 }

@@ -33,7 +33,7 @@ final readonly class DescribeBusiness
                 $details->name,
                 $details->address,
                 $details->taxNumber,
-                $details->country,
+                (string) $details->country,
             ),
         );
         $business->writeNumbersWith($details->mark);

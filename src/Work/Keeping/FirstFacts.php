@@ -9,9 +9,9 @@ final class FirstFacts
 {
     public string $name = '';
     /** ISO 3166, two letters. */
-    public string $country = '';
+    public ?string $country = null;
     /** ISO 4217. */
-    public string $currency = 'EUR';
+    public ?string $currency = 'EUR';
     public string $mark = '.';
     public string $site = '';
     public string $owner = '';

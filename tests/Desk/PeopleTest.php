@@ -1,0 +1,219 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+use Psr\Cache\CacheItemPoolInterface;
+use TallBarrel\Core\OneTimeCode;
+use TallBarrel\Store\Person\Person;
+
+/** Who may come in, and how. */
+final class PeopleTest extends DeskTestCase
+{
+    private const PASSWORD = 'seven green kettles';
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        // Tries are counted in files, which no transaction takes back.
+        $counts = self::getContainer()->get('cache.rate_limiter');
+        self::assertInstanceOf(CacheItemPoolInterface::class, $counts);
+        $counts->clear();
+    }
+
+    private function person(string $name): Person
+    {
+        $person = $this->entities()->getRepository(Person::class)->findOneBy(['email' => $name.'@larkmoor.example']);
+        self::assertNotNull($person);
+
+        return $person;
+    }
+
+    /** @param array<string, string> $changes */
+    private function invite(array $changes = []): void
+    {
+        $this->post('/settings/people', $changes + [
+            'name' => 'Nell Marsh',
+            'email' => 'nell@larkmoor.example',
+            'role' => 'buyer',
+            'handles_all' => '1',
+        ]);
+    }
+
+    /** The link in the letter that was sent last. */
+    private function link(): string
+    {
+        $instance = self::getContainer()->getParameter('instance_dir');
+        $letters = glob((is_string($instance) ? $instance : '').'/mail/*.eml') ?: [];
+        self::assertNotEmpty($letters, 'a letter was sent');
+        $text = quoted_printable_decode((string) file_get_contents(end($letters)));
+        self::assertSame(1, preg_match('#/password/[0-9a-f]{40}#', $text, $found));
+
+        return $found[0];
+    }
+
+    private function choose(string $link, string $password): void
+    {
+        $token = $this->see($link)->filter('input[name="_token"]')->attr('value');
+        $this->browser->request('POST', $link, ['_token' => $token, 'password' => $password]);
+    }
+
+    private function signIn(string $email, string $password): void
+    {
+        $this->browser->getCookieJar()->clear();
+        $token = $this->see('/sign-in')->filter('input[name="_token"]')->attr('value');
+        $this->browser->request('POST', '/sign-in', ['_token' => $token, 'email' => $email, 'password' => $password]);
+    }
+
+    public function testSomebodyIsInvitedChoosesAPasswordAndIsIn(): void
+    {
+        $this->as('rowan');
+        $this->invite();
+        self::assertStringContainsString('Nell Marsh is invited', $this->browser->followRedirect()->text());
+        $link = $this->link();
+        $this->browser->getCookieJar()->clear();
+        $this->choose($link, 'short');
+        self::assertResponseStatusCodeSame(422);
+        $this->choose($link, self::PASSWORD);
+        self::assertResponseRedirects();
+        $this->signIn('NELL@larkmoor.example', self::PASSWORD);
+        self::assertResponseRedirects('/');
+        self::assertStringContainsString('Nell Marsh', $this->see('/')->filter('.who')->attr('aria-label') ?? '');
+        $this->browser->getCookieJar()->clear();
+        $page = $this->see($link);
+        self::assertStringContainsString('used already', $page->text());
+        self::assertCount(0, $page->filter('input[name="password"]'));
+    }
+
+    public function testWhoeverIsInvitedCannotComeInBeforeAndNobodyHasOneAddressTwice(): void
+    {
+        $this->as('rowan');
+        $this->invite();
+        $this->invite(['name' => 'Another']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Nell Marsh has this address already', $this->text());
+        $this->signIn('nell@larkmoor.example', '');
+        self::assertResponseRedirects('/sign-in');
+    }
+
+    public function testAForgottenPasswordTellsNobodyWhoIsHere(): void
+    {
+        $said = [];
+        foreach (['nobody@larkmoor.example', 'mára@larkmoor.example', 'mara@larkmoor.example'] as $email) {
+            $token = $this->see('/forgotten')->filter('input[name="_token"]')->attr('value');
+            $this->browser->request('POST', '/forgotten', ['_token' => $token, 'email' => $email]);
+            $said[] = $this->text();
+            self::assertSame(
+                'mara@larkmoor.example' === $email ? 1.0 : 0.0,
+                $this->number('SELECT COUNT(*) FROM person_link'),
+            );
+        }
+        self::assertSame([$said[0]], array_values(array_unique($said)));
+        $this->choose($this->link(), self::PASSWORD);
+        $this->signIn('mara@larkmoor.example', 'larkmoor-honey');
+        self::assertResponseRedirects('/sign-in', null, 'the old one no longer serves');
+    }
+
+    public function testWhoIsBlockedIsOutWithTheNextPage(): void
+    {
+        $this->signIn('mara@larkmoor.example', 'larkmoor-honey');
+        self::assertResponseRedirects('/');
+        $mara = $this->browser->getCookieJar()->all();
+        $this->browser->getCookieJar()->clear();
+        $this->as('rowan');
+        $this->post('/settings/people/'.$this->person('mara')->id.'/block');
+        self::assertStringContainsString('signed out everywhere', $this->browser->followRedirect()->text());
+        $this->browser->getCookieJar()->clear();
+        foreach ($mara as $cookie) {
+            $this->browser->getCookieJar()->set($cookie);
+        }
+        $this->see('/reorder');
+        self::assertResponseRedirects('/sign-in');
+        $this->signIn('mara@larkmoor.example', 'larkmoor-honey');
+        self::assertResponseRedirects('/sign-in');
+    }
+
+    public function testTheLastOwnerStays(): void
+    {
+        $this->as('rowan');
+        $rowan = $this->person('rowan');
+        $this->post('/settings/people/'.$rowan->id, ['name' => 'Rowan', 'email' => $rowan->email(), 'role' => 'buyer']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('last owner who can sign in', $this->text());
+        $this->post('/settings/people/'.$rowan->id.'/block');
+        self::assertStringContainsString('You cannot block yourself', $this->browser->followRedirect()->text());
+    }
+
+    public function testOnlyAnOwnerChangesWhoMayDoWhat(): void
+    {
+        foreach (['mara', 'tam', 'iris'] as $name) {
+            $this->as($name);
+            $this->invite();
+            self::assertResponseStatusCodeSame(403, $name);
+            $this->post('/settings/people/'.$this->person('tam')->id.'/block');
+            self::assertResponseStatusCodeSame(403, $name);
+        }
+    }
+
+    public function testACodeIsAskedForAfterThePasswordAndServesOnce(): void
+    {
+        $this->signIn('mara@larkmoor.example', 'larkmoor-honey');
+        $page = $this->see('/settings/access?show=codes');
+        $secret = str_replace(' ', '', $page->filter('.break-all')->text());
+        $now = new \DateTimeImmutable('2026-11-23 10:30:00');
+        $code = OneTimeCode::at($secret, OneTimeCode::step($now));
+        $this->post('/settings/access/codes', ['show' => 'codes', 'code' => '000000']);
+        self::assertResponseStatusCodeSame(422);
+        $this->post('/settings/access/codes', ['show' => 'codes', 'code' => $code]);
+        self::assertStringContainsString('asked for after your password', $this->browser->followRedirect()->text());
+        $this->signIn('mara@larkmoor.example', 'larkmoor-honey');
+        self::assertResponseRedirects('/sign-in/code');
+        $this->see('/orders');
+        self::assertResponseRedirects('/sign-in/code', null, 'nothing else is shown');
+        $next = OneTimeCode::at($secret, OneTimeCode::step($now) + 1);
+        foreach ([$code => 422, '123456' => 422, $next => 302] as $typed => $status) {
+            $token = $this->see('/sign-in/code')->filter('input[name="_token"]')->attr('value');
+            $this->browser->request('POST', '/sign-in/code', ['_token' => $token, 'code' => (string) $typed]);
+            self::assertResponseStatusCodeSame($status, (string) $typed);
+        }
+        $this->see('/orders');
+        self::assertResponseIsSuccessful();
+    }
+
+    public function testAPasswordIsChangedByWhoKnowsItAndSignsOutEverywhereElse(): void
+    {
+        $this->signIn('mara@larkmoor.example', 'larkmoor-honey');
+        $other = $this->browser->getCookieJar()->all();
+        $this->signIn('mara@larkmoor.example', 'larkmoor-honey');
+        self::assertStringContainsString('Sign out everywhere else', $this->see('/settings/access')->text());
+        $this->post('/settings/access/password', ['old' => 'wrong', 'new' => self::PASSWORD]);
+        self::assertStringContainsString('not the password you have now', $this->text());
+        $this->post('/settings/access/password', ['old' => 'larkmoor-honey', 'new' => self::PASSWORD]);
+        self::assertResponseRedirects();
+        $this->browser->getCookieJar()->clear();
+        foreach ($other as $cookie) {
+            $this->browser->getCookieJar()->set($cookie);
+        }
+        $this->see('/reorder');
+        self::assertResponseRedirects('/sign-in');
+    }
+
+    public function testWhoHandlesOnlyTheirOwnOrdersChangesNoOther(): void
+    {
+        $this->connection()->executeStatement("UPDATE person SET handles_all = 0 WHERE email LIKE 'mara@%'");
+        $this->connection()->executeStatement(
+            "UPDATE purchase_order SET buyer_id = (SELECT id FROM person WHERE email LIKE 'rowan@%') WHERE number =
+                'PO-1082'",
+        );
+        $this->as('mara');
+        $page = $this->see('/orders/PO-1082');
+        self::assertCount(0, $page->filter('button[value="send"]'));
+        $this->post('/orders/PO-1082', ['do' => 'save']);
+        self::assertResponseStatusCodeSame(403);
+        self::assertStringContainsString('an order of Rowan Okell', $this->text());
+        $this->connection()->executeStatement("UPDATE person SET handles_all = 1 WHERE email LIKE 'mara@%'");
+        $this->entities()->clear();
+        self::assertGreaterThan(0, $this->see('/orders/PO-1082')->filter('[form="order"]')->count());
+    }
+}
