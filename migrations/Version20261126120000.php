@@ -109,6 +109,13 @@ final class Version20261126120000 extends AbstractMigration
             'CREATE VIEW open_promise AS
                 SELECT id, item_id, site_id, quantity, wanted_on FROM customer_promise WHERE settled_on IS NULL',
         );
+        // What an archived supplier once asked for is offered no longer.
+        $this->addSql(
+            "CREATE OR REPLACE VIEW offer_in_force AS
+                SELECT o.id, o.supplier_id, o.item_id, COALESCE(o.valid_from, '1000-01-01') from_day,
+                COALESCE(o.valid_until, '9999-12-31') until_day
+                FROM offer o JOIN supplier s ON s.id = o.supplier_id AND s.archived_on IS NULL WHERE o.blocked = 0",
+        );
         // Where planning looks: what a site stocks, and what it only promised.
         $this->addSql(
             'CREATE VIEW planned_place AS

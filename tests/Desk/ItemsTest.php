@@ -33,24 +33,36 @@ final class ItemsTest extends DeskTestCase
         self::assertSame([], $verification->differences());
     }
 
-    /** What a form of this item would send. @return array<string, string> */
+    /**
+     * What a form of this item would send.
+     *
+     * @return array<string, mixed>
+     */
     private function typed(string $code): array
     {
         $page = $this->see('/items/'.$code.'/edit');
-        $values = [];
-        foreach ($page->filter('#item')->form()->getValues() as $name => $value) {
-            $values[$name] = $value;
-        }
+        /** @var array<string, mixed> $values */
+        $values = $page->filter('#item')->form()->getValues();
 
         return $values;
+    }
+
+    /**
+     * @param array<string, mixed> $values by the names of the fields
+     *
+     * @return array<string, mixed> as a request has them
+     */
+    private function sent(array $values): array
+    {
+        parse_str(http_build_query($values), $fields);
+
+        return array_filter($fields, static fn (int|string $name): bool => is_string($name), \ARRAY_FILTER_USE_KEY);
     }
 
     /** @param array<string, mixed> $changes */
     private function save(string $code, array $changes): void
     {
-        $fields = [];
-        parse_str(http_build_query($this->typed($code)), $fields);
-        $this->post('/items/'.$code.'/edit', $changes + $fields);
+        $this->post('/items/'.$code.'/edit', $changes + $this->sent($this->typed($code)));
     }
 
     public function testMadeFromScratchItIsFoundAndSaysWhatItLacks(): void
@@ -122,9 +134,7 @@ final class ItemsTest extends DeskTestCase
         $typed = $this->typed('JAR-340R');
         $this->save('JAR-340R', ['name' => 'Round jar']);
         self::assertResponseRedirects();
-        $fields = [];
-        parse_str(http_build_query($typed), $fields);
-        $this->post('/items/JAR-340R/edit', ['name' => 'Other jar'] + $fields);
+        $this->post('/items/JAR-340R/edit', ['name' => 'Other jar'] + $this->sent($typed));
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('Somebody changed this item', $this->text());
         self::assertSame('Other jar', $this->browser->getCrawler()->filter('#name')->attr('value'));
@@ -259,9 +269,7 @@ final class ItemsTest extends DeskTestCase
         imagepng($image, $path);
         file_put_contents($path, (string) file_get_contents($path).'<?php hidden');
         $send = function (string $name) use ($path): void {
-            $fields = [];
-            parse_str(http_build_query($this->typed('JAR-340R')), $fields);
-            $this->browser->request('POST', '/items/JAR-340R/edit', $fields, [
+            $this->browser->request('POST', '/items/JAR-340R/edit', $this->sent($this->typed('JAR-340R')), [
                 'picture' => new UploadedFile($path, $name, 'image/png', null, true),
             ]);
         };

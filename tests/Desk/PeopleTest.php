@@ -46,7 +46,7 @@ final class PeopleTest extends DeskTestCase
     {
         $instance = self::getContainer()->getParameter('instance_dir');
         $letters = glob((is_string($instance) ? $instance : '').'/mail/*.eml') ?: [];
-        self::assertNotEmpty($letters, 'a letter was sent');
+        self::assertNotSame([], $letters, 'a letter was sent');
         $text = quoted_printable_decode((string) file_get_contents(end($letters)));
         self::assertSame(1, preg_match('#/password/[0-9a-f]{40}#', $text, $found));
 

@@ -34,15 +34,13 @@ final class ItemsController extends AbstractController
         $rows = $this->connection->fetchAllAssociative(
             "SELECT i.code, i.name, i.category, i.unit, i.gtin, i.sold, i.stocked, i.lot_tracked, i.sales_price,
                 i.service, COUNT(o.id) offers, SUM(o.supplier_code = '') uncoded, MIN(s.name) supplier,
-                    (SELECT COUNT(*) FROM stocking t WHERE t.item_id = i.id) sites,
-                    COUNT(*) OVER () total
-             FROM item i LEFT JOIN offer o ON o.item_id = i.id AND o.rank = 1
+                (SELECT COUNT(*) FROM stocking t WHERE t.item_id = i.id) sites, page.total
+             FROM (SELECT i.id, COUNT(*) OVER () total FROM item i
+                WHERE i.archived_on IS ".($archived ? 'NOT NULL' : 'NULL').' AND '.$search->condition.'
+                ORDER BY i.code LIMIT '.self::PAGE.' OFFSET '.$offset.') page
+             JOIN item i ON i.id = page.id LEFT JOIN offer o ON o.item_id = i.id AND o.rank = 1
              LEFT JOIN supplier s ON s.id = o.supplier_id
-             WHERE i.archived_on IS ".($archived ? 'NOT NULL' : 'NULL').' AND '.$search->condition.'
-             GROUP BY i.id ORDER BY i.code LIMIT '.
-                self::PAGE.
-                ' OFFSET '.
-                $offset,
+             GROUP BY i.id, page.total ORDER BY i.code',
             $search->values,
         );
         $rows = array_map(

@@ -185,6 +185,18 @@ final class OfferType extends AbstractType
                 'input' => 'datetime_immutable',
                 'invalid_message' => 'That is not a day; expected one such as 2026-11-30.',
             ])
+            ->add('manufacturer', TextType::class, [
+                'label' => 'Made by',
+                'help' => 'If that is not who sells it.',
+                'empty_data' => '',
+                'constraints' => [new Length(max: 120)],
+            ])
+            ->add('packing', TextType::class, [
+                'label' => 'How it is to be packed',
+                'help' => 'Stands on every order.',
+                'empty_data' => '',
+                'constraints' => [new Length(max: 200)],
+            ])
             ->add('origin', TextType::class, [
                 'label' => 'Made in (IE)',
                 'empty_data' => '',

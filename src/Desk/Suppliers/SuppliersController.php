@@ -15,6 +15,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Problems;
+use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Drawing\LeadTimeStrip;
 use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
@@ -49,8 +50,9 @@ final class SuppliersController extends AbstractController
     }
 
     #[Route('', name: 'suppliers', methods: ['GET'])]
-    public function list(): Response
+    public function list(Request $request): Response
     {
+        $archived = '' !== $request->query->getString('archived');
         $connection = $this->entities->getConnection();
         /** @var array<int, int> $open */
         $open = $connection->fetchAllKeyValue(
@@ -63,6 +65,7 @@ final class SuppliersController extends AbstractController
             ->select('s', 'c')
             ->from(Supplier::class, 's')
             ->leftJoin('s.contacts', 'c')
+            ->where($archived ? 's.archivedOn IS NOT NULL' : 's.archivedOn IS NULL')
             ->orderBy('s.name')
             ->addOrderBy('c.id')
             ->getQuery()
@@ -78,6 +81,7 @@ final class SuppliersController extends AbstractController
 
         return $this->render('suppliers/suppliers.html.twig', [
             'suppliers' => $suppliers,
+            'archived' => $archived,
             'behaviour' => $this->data->suppliers(),
             'open' => $open,
             'offers' => $offers,
@@ -182,6 +186,26 @@ final class SuppliersController extends AbstractController
         }
         $change->adjust($supplier, $adjustments, $person);
         $this->addFlash('fine', 'Their next orders begin with these charges.');
+
+        return $this->redirectToRoute('supplier', ['code' => $code]);
+    }
+
+    /** Bought from no longer, or again. */
+    #[Route('/{code}/{act}', name: 'supplier_act', requirements: ['act' => 'archive|take-up'], methods: ['POST']),
+        IsGranted('ROLE_BUY')]
+    public function act(string $code, string $act, ChangeSupplier $change, #[CurrentUser] Person $person): Response
+    {
+        $supplier = $this->find($code);
+        try {
+            if ('archive' === $act) {
+                $change->archive($supplier, $person);
+                $this->addFlash('fine', $supplier->name().' is archived: nothing is bought there any more.');
+            } else {
+                $change->takeUp($supplier, $person);
+            }
+        } catch (Refused $refused) {
+            $this->addFlash('short', $refused->getMessage());
+        }
 
         return $this->redirectToRoute('supplier', ['code' => $code]);
     }

@@ -297,6 +297,7 @@ class Offer implements PlanningRestsOnIt
     public function isInForce(\DateTimeImmutable $day): bool
     {
         return !$this->blocked
+            && !$this->supplier->isArchived()
             && (null === $this->validFrom || $this->validFrom->format('Y-m-d') <= $day->format('Y-m-d'))
             && (null === $this->validUntil || $this->validUntil->format('Y-m-d') >= $day->format('Y-m-d'));
     }

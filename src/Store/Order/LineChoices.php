@@ -49,7 +49,7 @@ final readonly class LineChoices
              LEFT JOIN on_hand h ON h.item_id = i.id AND h.site_id = :site
              LEFT JOIN (SELECT item_id, SUM(units) units FROM open_line WHERE site_id = :site GROUP BY item_id) c
                 ON c.item_id = i.id
-             WHERE i.archived_on IS NULL AND (".$search->condition.')
+             WHERE i.archived_on IS NULL AND (o.supplier_code LIKE :like OR ".$search->condition.')
              ORDER BY o.id IS NULL, i.code = :words DESC, o.supplier_code = :words DESC,
                 COALESCE(p.listed AND p.draft_id IS NULL, 0) DESC, i.name LIKE :starts DESC, i.name,
                 o.rank LIMIT '.self::MOST,
@@ -58,6 +58,7 @@ final readonly class LineChoices
                 'site' => $site->id,
                 'day' => $this->clock->now()->format('Y-m-d'),
                 'words' => $words,
+                'like' => '%'.addcslashes($words, '%_\\').'%',
                 'starts' => addcslashes($words, '%_\\').'%',
             ] + $search->values,
         );

@@ -102,6 +102,8 @@ class OrderLine implements PlanningRestsOnIt
             $packs,
             $offer->prices()->priceFor($packs),
         );
+        // How it is to be packed stands on every order.
+        $line->noteToThem = $offer->packing();
         $order->add($line);
 
         return $line;

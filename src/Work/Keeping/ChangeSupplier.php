@@ -6,10 +6,12 @@ namespace TallBarrel\Work\Keeping;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Problems;
+use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Address;
@@ -19,8 +21,11 @@ use TallBarrel\Store\Supplier\Supplier;
 /** Changes what is kept of a supplier: all of it, or nothing. */
 final readonly class ChangeSupplier
 {
-    public function __construct(private EntityManagerInterface $entities, private Audit $audit)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Audit $audit,
+        private ClockInterface $clock,
+    ) {
     }
 
     /**
@@ -73,6 +78,34 @@ final readonly class ChangeSupplier
         } else {
             $this->entities->refresh($supplier);
         }
+    }
+
+    /** @throws Refused while something is on its way from it, or asked of it */
+    public function archive(Supplier $supplier, Person $person): void
+    {
+        /** @var list<string> $open */
+        $open = $this->entities->getConnection()->fetchFirstColumn(
+            "SELECT number FROM purchase_order WHERE supplier_id = :supplier
+                AND state NOT IN ('received', 'closed', 'cancelled')
+             UNION SELECT r.number FROM quote q JOIN quote_round r ON r.id = q.round_id
+                WHERE q.supplier_id = :supplier AND r.settled_at IS NULL LIMIT 5",
+            ['supplier' => $supplier->id],
+        );
+        if ([] !== $open) {
+            throw new Refused(
+                sprintf('%s is still in %s; finish that first.', $supplier->name(), implode(', ', $open)),
+            );
+        }
+        $supplier->archive($this->clock->now()->setTime(0, 0));
+        $this->audit->note($person, 'supplier '.$supplier->code, 'Archived');
+        $this->entities->flush();
+    }
+
+    public function takeUp(Supplier $supplier, Person $person): void
+    {
+        $supplier->archive(null);
+        $this->audit->note($person, 'supplier '.$supplier->code, 'Taken up again');
+        $this->entities->flush();
     }
 
     /** @param list<AllowanceCharge> $adjustments that every order to them begins with; all there are to be */

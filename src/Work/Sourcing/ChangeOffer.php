@@ -186,6 +186,7 @@ final readonly class ChangeOffer
                 $details->dutyPercent ?? BigDecimal::zero(),
             ),
         );
+        $offer->isMadeBy($details->manufacturer, $details->packing);
         $offer->inspect($details->inspected);
         $offer->block($details->blocked);
         if ((null === $details->risePercent) !== (null === $details->riseOn)) {

@@ -40,6 +40,8 @@ final class OfferDetails
     public ?\DateTimeImmutable $validFrom = null;
     public ?\DateTimeImmutable $validUntil = null;
     public string $origin = '';
+    public string $manufacturer = '';
+    public string $packing = '';
     public string $tariffNumber = '';
     public ?BigDecimal $dutyPercent = null;
     public bool $inspected = false;
@@ -70,6 +72,8 @@ final class OfferDetails
         $details->validFrom = $offer->validFrom();
         $details->validUntil = $offer->validUntil();
         $details->origin = $offer->origin();
+        $details->manufacturer = $offer->manufacturer();
+        $details->packing = $offer->packing();
         $details->tariffNumber = $offer->tariffNumber();
         $details->dutyPercent = $offer->dutyPercent();
         $details->inspected = $offer->isInspected();
