@@ -71,6 +71,7 @@ final class Version20261126120000 extends AbstractMigration
             DEFAULT '' NOT NULL");
         $this->addSql("ALTER TABLE business ADD country VARCHAR(2) DEFAULT '' NOT NULL, ADD demo TINYINT DEFAULT 0 NOT
             NULL, ADD sentences JSON DEFAULT '[]' NOT NULL, ADD own_things JSON DEFAULT '[]' NOT NULL,
+                ADD rights JSON DEFAULT '{}' NOT NULL,
                 ADD paper_foot VARCHAR(300) DEFAULT '' NOT NULL, ADD logo_id INT DEFAULT NULL");
         $this->addSql('ALTER TABLE business ADD CONSTRAINT FK_8D36E38F98F144A FOREIGN KEY (logo_id) REFERENCES '
             .'picture (id)');

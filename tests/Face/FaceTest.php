@@ -141,7 +141,7 @@ final class FaceTest extends BrowserTestCase
         self::open('/own-data');
         self::one('#items input[type="file"]')->sendKeys($file);
         self::one('#items form button')->click();
-        self::until('.strip', 'Mend the file');
+        self::until('.strip', 'right below');
         $run = (string) parse_url(self::$chrome->getCurrentURL(), PHP_URL_PATH);
         unlink($file);
         self::open('/orders/PO-1078');

@@ -62,6 +62,7 @@ final class Pages
         'own_keys' => ['/settings/keys'],
         'own_access' => ['/settings/access', '/settings/access?show=codes'],
         'people' => ['/settings/people'],
+        'rights' => ['/settings/rights'],
         'person' => ['/settings/people/1'],
         'sites' => ['/settings/sites'],
         'site' => ['/settings/sites/DEPOT'],

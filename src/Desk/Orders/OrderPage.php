@@ -183,6 +183,7 @@ final readonly class OrderPage
             'missing' => $order->readiness()->missing,
             'editable' => $editable,
             'withinLimit' => $within,
+            'asked' => $early && !$within ? $order->buyer->asks($now) : null,
             'objection' => $objection,
             'held' => $this->held($order),
             'weight' => $order->weightKg(),

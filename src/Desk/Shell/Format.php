@@ -23,8 +23,12 @@ final class Format
     /** @var non-empty-string */
     private static string $mark = Numerals::POINT;
 
+    /** Whether amounts of money are left out. */
+    private static bool $hidden = false;
+
     /** Figures are written as in Irish English: 1,234.50; €, £ and US$ before the amount. */
     private const LOCALE = 'en_IE';
+    private const HIDDEN = '···';
 
     public function __construct(
         private readonly ClockInterface $clock,
@@ -41,6 +45,12 @@ final class Format
     public static function writeWith(string $mark): void
     {
         self::$mark = $mark;
+    }
+
+    /** Whether amounts of money are left out from now on; see WithoutCosts. */
+    public static function hideMoney(bool $hidden): void
+    {
+        self::$hidden = $hidden;
     }
 
     /** A number with grouped thousands and so many decimals. */
@@ -81,6 +91,9 @@ final class Format
     /** "US$1,234.50": the symbol and its place as ICU has them for our locale. */
     public static function inCurrency(float $amount, string $currency, int $decimals, ?int $most = null): string
     {
+        if (self::$hidden) {
+            return self::HIDDEN;
+        }
         $formatter = self::currencies();
         $formatter->setSymbol(\NumberFormatter::MONETARY_SEPARATOR_SYMBOL, self::$mark);
         $formatter->setSymbol(
@@ -110,22 +123,25 @@ final class Format
     #[AsTwigFilter('amount')]
     public static function amount(Money $money): string
     {
-        return self::number($money->rounded()->amount->toFloat(), $money->currency->decimals);
+        return self::$hidden
+            ? self::HIDDEN
+            : self::number($money->rounded()->amount->toFloat(), $money->currency->decimals);
     }
 
     /** All its decimals, two at least. */
     #[AsTwigFilter('price')]
     public static function price(BigDecimal $price): string
     {
-        return self::number($price->toFloat(), max(2, $price->strippedOfTrailingZeros()->getScale()));
+        return self::$hidden ? self::HIDDEN
+            : self::number($price->toFloat(), max(2, $price->strippedOfTrailingZeros()->getScale()));
     }
 
     /** What the eye needs of a price: cents, and below ten so many more that four figures count; all of it on paper. */
     #[AsTwigFilter('short_price')]
     public static function shortPrice(BigNumber|float|int|string|null $price): string
     {
-        if (null === $price) {
-            return '–';
+        if (null === $price || self::$hidden) {
+            return null === $price ? '–' : self::HIDDEN;
         }
         $amount = (float) (string) $price;
         $decimals = 0.0 === $amount ? 2 : max(2, min(6, 3 - (int) floor(log10(abs($amount)))));

@@ -10,6 +10,7 @@ use Symfony\Component\Security\Core\Exception\UnsupportedUserException;
 use Symfony\Component\Security\Core\Exception\UserNotFoundException;
 use Symfony\Component\Security\Core\User\UserInterface;
 use Symfony\Component\Security\Core\User\UserProviderInterface;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Person\Visits;
 
@@ -25,6 +26,7 @@ final readonly class People implements UserProviderInterface
         private EntityManagerInterface $entities,
         private Visits $visits,
         private RequestStack $requests,
+        private CurrentBusiness $business,
     ) {
     }
 
@@ -37,7 +39,7 @@ final readonly class People implements UserProviderInterface
             throw new UserNotFoundException();
         }
 
-        return $person;
+        return $this->allowed($person);
     }
 
     public function refreshUser(UserInterface $user): UserInterface
@@ -47,8 +49,20 @@ final readonly class People implements UserProviderInterface
         }
         $visit = $this->requests->getSession()->get(Arrival::VISIT);
 
-        return $this->visits->person($user->id, is_int($visit) ? $visit : null)
-            ?? throw new UserNotFoundException();
+        return $this->allowed(
+            $this->visits->person($user->id, is_int($visit) ? $visit : null) ?? throw new UserNotFoundException(),
+        );
+    }
+
+    /** With what their role may do in this business. */
+    private function allowed(Person $person): Person
+    {
+        $business = $this->business->find();
+        if (null !== $business) {
+            $person->mayDo($business->rightsOf($person->role()));
+        }
+
+        return $person;
     }
 
     public function supportsClass(string $class): bool

@@ -532,14 +532,17 @@ final class TodayList
     {
         $today = $this->clock->now()->setTime(0, 0);
         /**
-         * @var list<array{number: string, supplier: string, buyer: string, state: string, due: string,
-         *      counted_on: int|null, sent_at: string|null, lines: int, value: string}> $rows
+         * @var list<array{number: string, supplier: string, buyer: string, asked: string|null, state: string,
+         *      due: string, counted_on: int|null, sent_at: string|null, lines: int, value: string}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.number, s.name supplier, b.name buyer, o.state, COALESCE(o.promised_on, o.wanted_on) due,
+            "SELECT o.number, s.name supplier, b.name buyer, MAX(COALESCE(t.name, a.name)) asked, o.state,
+                COALESCE(o.promised_on, o.wanted_on) due,
                 o.counted_on, o.sent_at, COUNT(*) `lines`,
                     COALESCE(SUM(open.home_value), SUM(l.packs * l.price / o.foreign_for_one)) value
              FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id
+             LEFT JOIN person a ON a.id = b.approver_id AND a.blocked_at IS NULL
+             LEFT JOIN person t ON t.id = a.stand_in_id AND a.stand_in_until >= '".$today->format('Y-m-d')."'
              JOIN order_line l ON l.order_id = o.id
              LEFT JOIN open_line open ON open.id = l.id
              WHERE o.state IN ('awaiting-approval', 'approved', ".
@@ -571,9 +574,10 @@ final class TodayList
                     false,
                     'Awaiting approval',
                     sprintf(
-                        '%d lines, drafted by %s, over their limit.',
+                        '%d lines, drafted by %s, over their limit%s.',
                         $row['lines'],
                         explode(' ', $row['buyer'])[0],
+                        null === $row['asked'] ? '' : '; waits for '.explode(' ', $row['asked'])[0],
                     ),
                     'Look and decide',
                 );

@@ -13,7 +13,6 @@ use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Business\OwnField;
-use TallBarrel\Store\Business\OwnFields;
 use TallBarrel\Store\Business\OwnFieldThing;
 use TallBarrel\Store\Item\Categories;
 use TallBarrel\Store\Person\Person;
@@ -54,7 +53,7 @@ final readonly class ItemImport implements ImportKind
         private Codes $codes,
         private WhatMoved $moved,
         private Categories $categories,
-        private OwnFields $ownFields,
+        private OwnColumns $own,
     ) {
     }
 
@@ -94,23 +93,12 @@ final readonly class ItemImport implements ImportKind
             'origin' => 'country, as IE',
             'caution' => 'shown when ordering',
             'notes' => 'for ourselves',
-        ] + array_fill_keys(array_keys($this->own()), 'of our own');
-    }
-
-    /** @return array<string, OwnField> by column */
-    private function own(): array
-    {
-        $own = [];
-        foreach ($this->ownFields->of(OwnFieldThing::Item) as $field) {
-            $own[mb_strtolower($field->label())] = $field;
-        }
-
-        return $own;
+        ] + $this->own->columns(OwnFieldThing::Item);
     }
 
     public function sample(): array
     {
-        $blank = array_fill(0, count($this->own()), '');
+        $blank = array_fill(0, count($this->own->columns(OwnFieldThing::Item)), '');
 
         return [
             [
@@ -137,7 +125,7 @@ final readonly class ItemImport implements ImportKind
         );
         /** @var array<string, string> $units */
         $units = $this->connection->fetchAllKeyValue('SELECT UPPER(code), unit FROM item');
-        $own = $this->own();
+        $own = $this->own->byColumn(OwnFieldThing::Item);
         $seen = [];
 
         return static function (Row $row) use ($sites, $known, &$gtins, $units, $own, &$seen): ?array {
@@ -213,15 +201,7 @@ final readonly class ItemImport implements ImportKind
             ];
             $cost = $row->decimal('average_cost', 6)?->toString();
             $packs = self::packs($row, $take);
-            $ours = [];
-            foreach ($own as $column => $field) {
-                if ($row->has($column)) {
-                    $ours[$field->id] = (string) $row->attempt(
-                        $column,
-                        static fn (): string => $field->read($row->text($column), $row->numerals),
-                    );
-                }
-            }
+            $ours = OwnColumns::read($row, $own);
 
             return $row->isGood() ? [$code, $name, $values, $cost, $stockedAt, $packs, $ours] : null;
         };
@@ -285,15 +265,7 @@ final readonly class ItemImport implements ImportKind
         $ids = [] === $inserts ? $known : $this->codes->items();
         $this->stock($places, $ids);
         $this->pack($packs, $ids);
-        $own = [];
-        foreach ($this->own() as $field) {
-            $own[$field->id] = $field;
-        }
-        foreach ($ours as $code => $values) {
-            foreach ($values as $field => $value) {
-                $this->ownFields->put($own[$field], $ids[mb_strtoupper((string) $code)], $value);
-            }
-        }
+        $this->own->put(OwnFieldThing::Item, $ours, $ids);
         $this->moved->note(
             array_map(static fn (int|string $code): int => $ids[mb_strtoupper((string) $code)], array_keys($places)),
         );
@@ -370,7 +342,7 @@ final readonly class ItemImport implements ImportKind
 
     public function all(): iterable
     {
-        $own = array_values($this->own());
+        $own = array_values($this->own->byColumn(OwnFieldThing::Item));
         /** @var array<string, string> $values */
         $values = $this->connection->fetchAllKeyValue(
             "SELECT CONCAT(v.thing, ':', v.field_id), v.content FROM own_value v JOIN own_field f ON f.id = v.field_id

@@ -58,6 +58,8 @@ final readonly class PriceListCsv implements PriceListFormat
     public function read(string $file, Currency $currency, array &$problems, array &$unread): \Iterator
     {
         $csv = CsvFile::open($file);
+        // Headings of theirs are taken for ours where they are plainly meant so.
+        $csv = CsvFile::open($file, [], HeadingGuess::of($csv->headings, array_keys($this->columns()), []));
         $missing = array_diff(['code', 'prices'], $csv->columns);
         if ([] !== $missing) {
             throw InvalidValue::because(

@@ -12,6 +12,7 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\OrderDays;
+use TallBarrel\Store\Business\OwnFieldThing;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Address;
 use TallBarrel\Store\Supplier\Contact;
@@ -23,8 +24,11 @@ final readonly class SupplierImport implements ImportKind
     /** Roles of addresses by what their columns begin with. */
     private const ADDRESSES = ['' => Address::ORDER, 'pay_' => Address::PAY, 'ship_' => Address::SHIP_FROM];
 
-    public function __construct(private EntityManagerInterface $entities, private Codes $codes)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private Codes $codes,
+        private OwnColumns $own,
+    ) {
     }
 
     public function name(): string
@@ -87,7 +91,7 @@ final readonly class SupplierImport implements ImportKind
             'wants_csv' => 'yes when orders go with a CSV file',
             'standing_note' => 'on each order',
             'notes' => 'for ourselves',
-        ];
+        ] + $this->own->columns(OwnFieldThing::Supplier);
     }
 
     public function sample(): array
@@ -141,6 +145,7 @@ final readonly class SupplierImport implements ImportKind
                 'no',
                 '',
                 '',
+                ...array_fill(0, count($this->own->columns(OwnFieldThing::Supplier)), ''),
             ],
         ];
     }
@@ -149,9 +154,10 @@ final readonly class SupplierImport implements ImportKind
     {
         $known = $this->codes->suppliers();
         $buyers = $this->codes->people();
+        $own = $this->own->byColumn(OwnFieldThing::Supplier);
         $seen = [];
 
-        return static function (Row $row) use ($known, $buyers, &$seen): ?array {
+        return static function (Row $row) use ($known, $buyers, $own, &$seen): ?array {
             $code = strtoupper($row->required('code', 20));
             if ('' !== $code && 1 !== preg_match('/^[A-Z0-9-]+$/', $code)) {
                 $row->refuse('code', 'not letters, digits and hyphens only');
@@ -257,8 +263,11 @@ final readonly class SupplierImport implements ImportKind
                 $texts[$column] = $row->text($column, $longest);
             }
 
+            $ours = OwnColumns::read($row, $own);
+
             return $row->isGood()
                 ? [
+                    'own' => $ours,
                     'code' => $code,
                     'name' => $name,
                     'currency' => $currency?->code,
@@ -318,19 +327,21 @@ final readonly class SupplierImport implements ImportKind
                 ...$place($supplier->addressFor(Address::SHIP_FROM, true)),
                 $supplier->paidThrough()->code ?? '', $supplier->buyer()?->email() ?? '',
                 Cell::yes($supplier->wantsCsv()), $supplier->standingNote(), $supplier->notes(),
+                ...$this->own->cells(OwnFieldThing::Supplier, $supplier->id),
             ];
         }
     }
 
     public function apply(iterable $rows, Person $person): void
     {
+        $ours = [];
         /**
          * @var array{code: string, name: string, currency: string|null, email: string, terms: PaymentTerms|null,
          *      days: string, cutOff: string, amounts: array{BigDecimal|null, BigDecimal|null, BigDecimal|null,
          *      BigDecimal|null, BigDecimal|null}, texts: array<string, string>, addresses: array<string, array{string,
          *      string, string, string}>, people: array<string, array{string, string}>, freight: array{string, string,
          *      BigDecimal|null}|null, minimumKg: BigDecimal|null, minimumPacks: int|null, paidThrough: int|null,
-         *      buyer: int|null, wantsCsv: bool|null} $row
+         *      buyer: int|null, wantsCsv: bool|null, own: array<int, string>} $row
          */
         foreach ($rows as $row) {
             $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $row['code']]);
@@ -395,8 +406,10 @@ final readonly class SupplierImport implements ImportKind
                     '' !== $texts['phone'] ? $texts['phone'] : $contact?->phone() ?? '',
                 );
             }
+            $ours[$row['code']] = $row['own'];
         }
         $this->entities->flush();
+        $this->own->put(OwnFieldThing::Supplier, $ours, $this->codes->suppliers());
     }
 
     /**

@@ -7,7 +7,6 @@ namespace TallBarrel\Exchange\Mail;
 use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
-use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use Symfony\Contracts\Translation\TranslatorInterface;
 use TallBarrel\Core\Ordering\AnswerState;
 use TallBarrel\Core\Ordering\RevisionChange;
@@ -28,7 +27,7 @@ final readonly class OrderEmail implements OrderLetter
         private MailerInterface $mailer,
         private Environment $twig,
         private CurrentBusiness $business,
-        private UrlGeneratorInterface $urls,
+        private Links $links,
         private TranslatorInterface $translator,
     ) {
     }
@@ -115,11 +114,7 @@ final readonly class OrderEmail implements OrderLetter
     /** Where they see the order without a sign-in. */
     private function link(PurchaseOrder $order): string
     {
-        return $this->urls->generate(
-            'supplier_order',
-            ['token' => $order->token()],
-            UrlGeneratorInterface::ABSOLUTE_URL,
-        );
+        return $this->links->to('supplier_order', ['token' => $order->token()]);
     }
 
     /** @param array<string, mixed> $more */

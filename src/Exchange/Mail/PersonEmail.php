@@ -7,7 +7,6 @@ namespace TallBarrel\Exchange\Mail;
 use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
-use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Person\PersonLink;
@@ -20,7 +19,7 @@ final readonly class PersonEmail implements PersonLetters
         private MailerInterface $mailer,
         private Environment $twig,
         private CurrentBusiness $business,
-        private UrlGeneratorInterface $urls,
+        private Links $links,
     ) {
     }
 
@@ -38,11 +37,7 @@ final readonly class PersonEmail implements PersonLetters
                     'business' => $business,
                     'invited' => $invited,
                     'hours' => $hours,
-                    'url' => $this->urls->generate(
-                        'password',
-                        ['token' => $token],
-                        UrlGeneratorInterface::ABSOLUTE_URL,
-                    ),
+                    'url' => $this->links->to('password', ['token' => $token]),
                 ])),
         );
     }

@@ -9,7 +9,6 @@ use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Mailer\MailerInterface;
 use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
-use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use TallBarrel\Exchange\Pdf\Paper;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
@@ -26,7 +25,7 @@ final readonly class QuoteEmail implements QuoteLetters
         private MailerInterface $mailer,
         private Environment $twig,
         private CurrentBusiness $business,
-        private UrlGeneratorInterface $urls,
+        private Links $links,
         private Paper $paper,
         private QuoteSheet $sheet,
         private EntityManagerInterface $entities,
@@ -97,11 +96,7 @@ final readonly class QuoteEmail implements QuoteLetters
                     'round' => $quote->round,
                     'business' => $business,
                     'sender' => $sender,
-                    'link' => $this->urls->generate(
-                        'supplier_quote',
-                        ['token' => $quote->token],
-                        UrlGeneratorInterface::ABSOLUTE_URL,
-                    ),
+                    'link' => $this->links->to('supplier_quote', ['token' => $quote->token]),
                 ]),
             );
     }

@@ -12,6 +12,8 @@ use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Sourcing\CostRates;
+use TallBarrel\Store\Person\Right;
+use TallBarrel\Store\Person\Role;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** The one business this installation belongs to. */
@@ -52,6 +54,10 @@ class Business
     /** @var list<string> what has fields of our own, so that nobody looks for them elsewhere */
     #[ORM\Column(type: 'json', options: ['default' => '[]'])]
     private array $ownThings = [];
+
+    /** @var array<string, list<string>> what a role may do, where the owner said so */
+    #[ORM\Column(type: 'json', options: ['default' => '{}'])]
+    private array $rights = [];
 
     #[ORM\ManyToOne(cascade: ['persist'])]
     private ?Picture $logo = null;
@@ -130,6 +136,39 @@ class Business
     public function hasOwn(OwnFieldThing $thing): bool
     {
         return in_array($thing->value, $this->ownThings, true);
+    }
+
+    /**
+     * @param list<Right> $rights
+     *
+     * @throws InvalidValue if the role is the owner's, or a right makes no sense without seeing what things cost
+     */
+    public function allow(Role $role, array $rights): void
+    {
+        if (Role::Owner === $role) {
+            throw InvalidValue::because('The owner may do everything.');
+        }
+        $blind = array_filter(
+            in_array(Right::Costs, $rights, true) ? [] : $rights,
+            static fn (Right $right): bool => $right->needsCosts(),
+        );
+        foreach ($blind as $right) {
+            throw InvalidValue::because(
+                sprintf('Whoever may %s has to see what things cost.', explode(',', $right->words())[0]),
+            );
+        }
+        $this->rights[$role->value] = array_values(array_map(
+            static fn (Right $right): string => $right->value,
+            array_filter($rights, static fn (Right $right): bool => $right->canBeGiven()),
+        ));
+    }
+
+    /** @return list<Right> */
+    public function rightsOf(Role $role): array
+    {
+        $said = Role::Owner === $role ? null : $this->rights[$role->value] ?? null;
+
+        return null === $said ? $role->rights() : array_values(array_map(Right::from(...), $said));
     }
 
     public function showLogo(?Picture $logo): void

@@ -38,6 +38,9 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $standInUntil = null;
 
+    /** @var list<string>|null what their role may do here, where the owner said so; not kept with them */
+    private ?array $granted = null;
+
     /** Since when they may no longer sign in. */
     #[ORM\Column(type: 'datetime_immutable', nullable: true)]
     private ?\DateTimeImmutable $blockedAt = null;
@@ -115,6 +118,17 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     public function approver(): ?self
     {
         return $this->approver;
+    }
+
+    /** Whom they ask for a yes on a day: their approver, or who stands in for them; null for whoever may give it. */
+    public function asks(\DateTimeImmutable $today): ?self
+    {
+        $approver = $this->approver;
+        if (true === $approver?->isStoodInForOn($today) && $approver->standIn() !== $this) {
+            $approver = $approver->standIn();
+        }
+
+        return true === $approver?->isBlocked() ? null : $approver;
     }
 
     public function handlesAll(): bool
@@ -234,6 +248,12 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
         return $this->standInUntil;
     }
 
+    /** @param list<Right> $rights what their role may do in this business */
+    public function mayDo(array $rights): void
+    {
+        $this->granted = Role::asRoles($rights);
+    }
+
     /** Whether they are one of those who are asked. */
     public function mayApprove(): bool
     {
@@ -268,7 +288,7 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     /** @return list<string> */
     public function getRoles(): array
     {
-        return $this->role->grants();
+        return $this->granted ?? $this->role->grants();
     }
 
     public function eraseCredentials(): void

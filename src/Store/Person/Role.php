@@ -12,23 +12,30 @@ enum Role: string
     case Stockroom = 'stockroom';
     case Bookkeeper = 'bookkeeper';
 
-    /** @return list<string> security roles */
+    /** @return list<string> security roles it has unless the owner says otherwise */
     public function grants(): array
     {
+        return self::asRoles($this->rights());
+    }
+
+    /**
+     * @param list<Right> $rights
+     *
+     * @return list<string> security roles
+     */
+    public static function asRoles(array $rights): array
+    {
+        return ['ROLE_PERSON', ...array_map(static fn (Right $right): string => $right->value, $rights)];
+    }
+
+    /** @return list<Right> */
+    public function rights(): array
+    {
         return match ($this) {
-            self::Owner => [
-                'ROLE_PERSON',
-                'ROLE_BUY',
-                'ROLE_RECEIVE',
-                'ROLE_IMPORT',
-                'ROLE_APPROVE',
-                'ROLE_INVOICE',
-                'ROLE_DECIDE',
-                'ROLE_RELEASE',
-            ],
-            self::Buyer => ['ROLE_PERSON', 'ROLE_BUY', 'ROLE_RECEIVE', 'ROLE_IMPORT', 'ROLE_DECIDE'],
-            self::Stockroom => ['ROLE_PERSON', 'ROLE_RECEIVE'],
-            self::Bookkeeper => ['ROLE_PERSON', 'ROLE_INVOICE', 'ROLE_RELEASE'],
+            self::Owner => Right::cases(),
+            self::Buyer => [Right::Buy, Right::Receive, Right::Import, Right::Decide, Right::Costs],
+            self::Stockroom => [Right::Receive, Right::Costs],
+            self::Bookkeeper => [Right::Invoice, Right::Release, Right::Costs],
         };
     }
 }

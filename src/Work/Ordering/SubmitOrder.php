@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Ordering;
 
+use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -17,6 +18,7 @@ final readonly class SubmitOrder
         private MindAgreements $agreements,
         private Audit $audit,
         private Approval $approval,
+        private ClockInterface $clock,
     ) {
     }
 
@@ -34,7 +36,12 @@ final readonly class SubmitOrder
                 );
             } else {
                 $order->awaitApproval();
-                $this->audit->note($person, $order->number, 'Asked for approval');
+                $asked = $order->buyer->asks($this->clock->now());
+                $this->audit->note(
+                    $person,
+                    $order->number,
+                    null === $asked ? 'Asked for approval' : sprintf('Asked %s for approval', $asked->name()),
+                );
             }
         });
     }

@@ -1,0 +1,74 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\People;
+
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\Problems;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Person\Right;
+use TallBarrel\Store\Person\Role;
+use TallBarrel\Work\Keeping\SetRights;
+
+/** What each role may see and do. */
+#[Route('/settings/rights')]
+final class RightsController extends AbstractController
+{
+    public function __construct(private readonly CurrentBusiness $business)
+    {
+    }
+
+    #[Route('', name: 'rights', methods: ['GET'])]
+    public function show(): Response
+    {
+        $business = $this->business->get();
+
+        return $this->page(
+            array_combine(
+                array_column(Role::cases(), 'value'),
+                array_map($business->rightsOf(...), Role::cases()),
+            ),
+            new Problems(),
+        );
+    }
+
+    #[Route('', name: 'rights_save', methods: ['POST']), IsGranted('ROLE_APPROVE')]
+    public function save(Request $request, SetRights $set, #[CurrentUser] Person $by): Response
+    {
+        $asked = [];
+        foreach (Role::cases() as $role) {
+            if (Role::Owner !== $role) {
+                $typed = $request->request->all()[$role->value] ?? [];
+                $asked[$role->value] = array_values(array_filter(
+                    Right::cases(),
+                    static fn (Right $right): bool => is_array($typed) && isset($typed[$right->value]),
+                ));
+            }
+        }
+        $problems = new Problems();
+        $set->set($asked, $by, $problems);
+        if (!$problems->areNone()) {
+            return $this->page([Role::Owner->value => Right::cases()] + $asked, $problems);
+        }
+        $this->addFlash('fine', 'Saved. Whoever is signed in with a role that changed signs in anew.');
+
+        return $this->redirectToRoute('rights');
+    }
+
+    /** @param array<string, list<Right>> $given by role */
+    private function page(array $given, Problems $problems): Response
+    {
+        return $this->render(
+            'people/rights.html.twig',
+            ['roles' => Role::cases(), 'rights' => Right::cases(), 'given' => $given, 'errors' => $problems->all()],
+            new Response(status: $problems->areNone() ? 200 : 422),
+        );
+    }
+}

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Work\Keeping;
+
+use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Problems;
+use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Person\Right;
+use TallBarrel\Store\Person\Role;
+
+/** Says what each role may see and do. */
+final readonly class SetRights
+{
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private CurrentBusiness $business,
+        private Audit $audit,
+    ) {
+    }
+
+    /**
+     * @param array<string, list<Right>> $asked    by role
+     * @param Problems                   $problems takes what stands in the way, by role; nothing is saved then
+     */
+    public function set(array $asked, Person $by, Problems $problems): void
+    {
+        $business = $this->business->get();
+        foreach ($asked as $name => $rights) {
+            $role = Role::from($name);
+            $before = array_column($business->rightsOf($role), 'value');
+            $problems->apply($name, static fn () => $business->allow($role, $rights));
+            $after = array_column($business->rightsOf($role), 'value');
+            if ($before !== $after) {
+                $this->audit->note($by, 'rights', sprintf(
+                    '%s: from %s to %s',
+                    $name,
+                    implode(' ', $before),
+                    implode(' ', $after),
+                ));
+            }
+        }
+        if ($problems->areNone()) {
+            $this->entities->flush();
+        } else {
+            $this->entities->clear();
+        }
+    }
+}
