@@ -802,4 +802,30 @@ final class PlanningTest extends DeskTestCase
         $this->post('/policies/A-smooth', $policy + ['beyond' => '1']);
         self::assertSame(0.0, $beyond(), 'nor gives it to anybody');
     }
+
+    public function testAPolicyMayHoldAtOneSiteOnly(): void
+    {
+        $this->as('mara');
+        $ferry = (string) $this->number("SELECT id FROM site WHERE code = 'FERRY'");
+        $upTo = fn (string $site): float => $this->number(
+            'SELECT p.order_up_to FROM proposal p JOIN item i ON i.id = p.item_id JOIN site s ON s.id = p.site_id
+             WHERE i.code = ? AND s.code = ?',
+            ['JAR-340R', $site],
+        );
+        $depot = $upTo('DEPOT');
+        $typed = ['where' => $ferry, 'kind' => 'par', 'target' => 'cycle', 'service' => '95', 'amount' => '777'];
+        $this->post('/items/JAR-340R/planning/policy', $typed);
+        self::assertResponseRedirects('/items/JAR-340R?site=FERRY');
+        $this->work();
+        self::assertSame([777.0, $depot], [$upTo('FERRY'), $upTo('DEPOT')]);
+        $form = $this->see('/items/JAR-340R?site=FERRY')->filter('form[action$="/planning/policy"]')->form();
+        self::assertSame([$ferry, '777'], [$form->getValues()['where'], $form->getValues()['amount']]);
+        self::assertSame('', $this->see('/items/JAR-340R?site=DEPOT')->filter('#amount')->attr('value') ?? '');
+        $this->post('/items/JAR-340R/planning/policy', ['kind' => 'par', 'amount' => '555'] + ['where' => ''] + $typed);
+        $this->work();
+        self::assertSame([777.0, 555.0], [$upTo('FERRY'), $upTo('DEPOT')], 'the more particular one counts');
+        $this->post('/items/JAR-340R/planning/policy', ['kind' => ''] + $typed);
+        $this->work();
+        self::assertSame([555.0, 555.0], [$upTo('FERRY'), $upTo('DEPOT')]);
+    }
 }

@@ -238,7 +238,7 @@ final class PriceListsTest extends DeskTestCase
             "SELECT COUNT(*) FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'",
         );
         self::assertSame([$offers - 2, 2], [$this->kinds()['Not listed any more'], $this->kinds()['Cannot be used']]);
-        self::assertSame('', $this->bring("code,price\nVG-0370-H,9\n"));
+        self::assertSame('', $this->bring("code,colour\nVG-0370-H,9\n"));
         self::assertStringContainsString(
             'no column “prices”',
             $this->browser->getCrawler()->filter('#bring .error')->text(),

@@ -166,7 +166,7 @@ final class FilesAsPeopleHaveThemTest extends StoreTestCase
             iterator_to_array((static fn () => yield from $book->rows('Sales'))()),
         );
         $run = self::get(Imports::class)->check('sales', $this->file, 'sales.xlsx', self::person('mara'));
-        self::assertSame('First', $run->layout()['sheet'] ?? '');
+        self::assertSame('Sales', $run->layout()['sheet'] ?? '', 'the one that has what is needed');
     }
 
     public function testAnotherSheetIsChosenAndItsLinesAreThoseTheSheetShows(): void
@@ -179,6 +179,8 @@ final class FilesAsPeopleHaveThemTest extends StoreTestCase
                 .'<c r="D4"><f>A1*2</f></c></row>',
         ], ['item', 'site', 'day', 'quantity', 'JAR-340R', 'MILL', '18.11.2022']);
         $run = self::get(Imports::class)->check('sales', $this->file, 'sales.xlsx', self::person('mara'));
+        self::get(Imports::class)->checkAgain($run, new FileReading(layout: ['sheet' => 'Cover']));
+        self::assertSame(['site', 'day', 'quantity'], self::get(Imports::class)->file($run)->missing);
         self::get(Imports::class)->checkAgain($run, new FileReading(layout: ['sheet' => 'Sales']));
         self::assertSame([1, 1], [$run->rows(), $run->badRows()]);
         self::assertSame([4, 'quantity', '=A1*2'], array_slice($run->problems()[0], 0, 3));

@@ -18,7 +18,6 @@ use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Desk\Stock\ItemPage;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
-use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Work\Planning\AdjustForecast;
 use TallBarrel\Work\Planning\JudgeWeek;
@@ -45,9 +44,11 @@ final class ItemPlanningController extends AbstractController
         #[CurrentUser] Person $person,
     ): Response {
         $item = $this->item($code);
-        $own = $this->entities->find(ItemPolicy::class, ['item' => $item])?->policy();
-        $entry = new ItemPolicyEntry($own);
-        $form = $this->forms->of(ItemPolicyType::class, $entry)->handleRequest($request);
+        $at = Fields::of($request)->text('where', 9);
+        $site = ctype_digit($at) ? $this->entities->find(Site::class, (int) $at) : null;
+        $entry = $this->page->policyEntry($item, $site);
+        $own = $entry->policy();
+        $form = $this->page->policyForm($item, $site, $entry)->handleRequest($request);
         if (!$this->isGranted('ROLE_APPROVE')) {
             // Who may approve says whether a lower price may take more than is wanted.
             $entry->beyond = $own->beyond ?? false;
@@ -55,12 +56,12 @@ final class ItemPlanningController extends AbstractController
         Forms::attempt($form, static function (Problems $problems) use ($set, $item, $entry, $person): void {
             $policy = $problems->attempt('amount', $entry->policy(...));
             if ($problems->areNone()) {
-                $set->set($item, $policy, $person);
+                $set->set($item, $policy, $person, $entry->where);
             }
         });
 
         return $form->isValid()
-            ? $this->done($item, 'The policy holds.')
+            ? $this->done($item, 'The policy holds.', $entry->where?->code)
             : $this->refused($this->page->of($item, policy: $form));
     }
 

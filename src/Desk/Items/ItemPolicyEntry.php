@@ -9,6 +9,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\ServiceTarget;
+use TallBarrel\Store\Site\Site;
 
 /** A policy as it is typed; without a kind, that of its class. */
 final class ItemPolicyEntry
@@ -21,7 +22,8 @@ final class ItemPolicyEntry
     public ?BigDecimal $minimum = null;
     public bool $beyond = false;
 
-    public function __construct(?Policy $own)
+    /** @param Site|null $where null for everywhere */
+    public function __construct(?Policy $own, public ?Site $where = null)
     {
         $this->service = BigDecimal::of(95);
         if (null !== $own) {

@@ -13,17 +13,26 @@ use Symfony\Component\OptionsResolver\OptionsResolver;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Desk\Shell\Form\FigureType;
+use TallBarrel\Store\Site\Site;
 
 /** @extends AbstractType<ItemPolicyEntry> */
 final class ItemPolicyType extends AbstractType
 {
     public function buildForm(FormBuilderInterface $builder, array $options): void
     {
+        $site = $options['site'];
         $builder
+            ->add('where', ChoiceType::class, [
+                'label' => 'Holds',
+                'placeholder' => 'everywhere',
+                'choices' => $site instanceof Site ? [$site] : [],
+                'choice_value' => 'id',
+                'choice_label' => static fn (Site $site): string => 'at '.$site->name().' only',
+            ])
             ->add('kind', EnumType::class, [
                 'class' => PolicyKind::class,
                 'label' => 'Policy',
-                'placeholder' => 'that of its class',
+                'placeholder' => 'that of what is wider',
                 'choice_label' => static fn (PolicyKind $kind): string => $kind->words(),
             ])
             ->add('target', ChoiceType::class, [
@@ -39,6 +48,6 @@ final class ItemPolicyType extends AbstractType
 
     public function configureOptions(OptionsResolver $resolver): void
     {
-        $resolver->setDefaults(['data_class' => ItemPolicyEntry::class]);
+        $resolver->setDefaults(['data_class' => ItemPolicyEntry::class, 'site' => null]);
     }
 }

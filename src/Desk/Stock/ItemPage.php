@@ -8,7 +8,6 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Form\FormInterface;
 use TallBarrel\Core\Ordering\OrderState;
-use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\DemandChart;
 use TallBarrel\Desk\Drawing\LeadTimeStrip;
@@ -30,6 +29,8 @@ use TallBarrel\Store\Order\OpenLines;
 use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Planning\SitePolicy;
+use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\StockList;
 
@@ -54,14 +55,15 @@ final readonly class ItemPage
     /** Read with its own policy, where it has one. */
     public function find(string $code): ?Item
     {
-        /** @var list<Item|ItemPolicy|null> $found */
+        /** @var list<Item|ItemPolicy|SitePolicy|null> $found */
         $found = $this->entities
             ->createQuery(
                 sprintf(
-                    'SELECT i, k, p FROM %s i LEFT JOIN i.packs k LEFT JOIN %s p WITH p.item = i
-                        WHERE i.code = :code',
+                    'SELECT i, k, p, q FROM %s i LEFT JOIN i.packs k LEFT JOIN %s p WITH p.item = i
+                        LEFT JOIN %s q WITH q.item = i WHERE i.code = :code',
                     Item::class,
                     ItemPolicy::class,
+                    SitePolicy::class,
                 ),
             )
             ->setParameter('code', $code)
@@ -138,7 +140,7 @@ final readonly class ItemPage
             'leads' => null === $evidence ? null : LeadTimeStrip::of($evidence->met, $evidence->promisedDays),
             'forms' => [
                 'policy' => (
-                    $policy ?? $this->forms->of(ItemPolicyType::class, new ItemPolicyEntry($this->ownPolicy($item)))
+                    $policy ?? $this->policyForm($item, $shown?->site)
                 )
                     ->createView(),
                 'adjust' => ($adjust ?? $this->forms->of(AdjustmentType::class, new AdjustmentEntry()))->createView(),
@@ -182,11 +184,22 @@ final readonly class ItemPage
         return $missing;
     }
 
-    private function ownPolicy(Item $item): ?Policy
+    /** @return FormInterface<mixed> */
+    public function policyForm(Item $item, ?Site $site, ?ItemPolicyEntry $entry = null): FormInterface
+    {
+        return $this->forms->of(ItemPolicyType::class, $entry ?? $this->policyEntry($item, $site), ['site' => $site]);
+    }
+
+    /** The policy at the site, else everywhere. */
+    public function policyEntry(Item $item, ?Site $site): ItemPolicyEntry
     {
         // Read along with the item: where there is none, none is asked for again.
-        $own = $this->entities->getUnitOfWork()->tryGetById(['item' => $item->id], ItemPolicy::class);
+        $known = $this->entities->getUnitOfWork();
+        $here = null === $site ? null : $known->tryGetById(['item' => $item->id, 'site' => $site->id], SitePolicy::class);
+        $own = $known->tryGetById(['item' => $item->id], ItemPolicy::class);
 
-        return $own instanceof ItemPolicy ? $own->policy() : null;
+        return $here instanceof SitePolicy
+            ? new ItemPolicyEntry($here->policy(), $site)
+            : new ItemPolicyEntry($own instanceof ItemPolicy ? $own->policy() : null);
     }
 }

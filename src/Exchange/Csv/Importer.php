@@ -82,8 +82,7 @@ final readonly class Importer implements Imports
         $kept = $this->files->keep($file);
         $run = new ImportRun($kind->name(), mb_substr($filename, 0, 200), $kept, $person, $this->clock->now());
         try {
-            $csv = CsvFile::open($kept);
-            $mapping = HeadingGuess::of($csv->headings, array_keys($kind->columns()), $this->known($kind->name()));
+            [$csv, $mapping] = $this->bestSheet($kept, $kind);
             if ([] === array_filter($mapping, static fn (string $column): bool => '' !== $column)) {
                 throw InvalidValue::because(sprintf(
                     '%s has none of the columns of this list, nor any like them. Its first line must name its columns: '
@@ -105,6 +104,35 @@ final readonly class Importer implements Imports
         $this->entities->flush();
 
         return $run;
+    }
+
+    /**
+     * The first sheet that has all that is needed; where none has, the one with most of our columns.
+     *
+     * @return array{CsvFile, array<string, string>} with what its headings mean
+     */
+    private function bestSheet(string $path, ImportKind $kind): array
+    {
+        $known = $this->known($kind->name());
+        $columns = array_keys($kind->columns());
+        $needed = array_keys(array_filter($kind->columns(),
+            static fn (string $words): bool => str_ends_with($words, '*')));
+        $best = null;
+        $sheets = FileLayout::of($path)->sheets;
+        foreach ([] === $sheets ? [''] : $sheets as $sheet) {
+            $csv = CsvFile::open($path, ['sheet' => $sheet]);
+            $mapping = HeadingGuess::of($csv->headings, $columns, $known);
+            $meant = array_filter($mapping, static fn (string $column): bool => '' !== $column);
+            $score = [] === array_diff($needed, $meant) ? \PHP_INT_MAX : count($meant);
+            if (null === $best || $score > $best[2]) {
+                $best = [$csv, $mapping, $score];
+            }
+            if (\PHP_INT_MAX === $score) {
+                break;
+            }
+        }
+
+        return [$best[0], $best[1]];
     }
 
     public function checkAgain(ImportRun $run, FileReading $reading): void

@@ -98,10 +98,10 @@ final readonly class PlanningData
             'SELECT i.id item, i.code, t.site_id site, t.stocked, i.category, i.unit, i.service,
                 COALESCE(i.average_cost,
                 i.standard_cost) cost, i.sales_price, i.sold, i.weight_kg, i.staple, i.shelf_days,
-                    i.sells_like_id like_id, l.code like_code, i.like_factor, p.kind, p.target, p.service level,
-                    p.amount, p.minimum, p.beyond
+                    i.sells_like_id like_id, l.code like_code, i.like_factor, '.self::ownPolicy().'
              FROM planned_place t JOIN item i ON i.id = t.item_id LEFT JOIN item l ON l.id = i.sells_like_id
              LEFT JOIN item_policy p ON p.item_id = i.id
+             LEFT JOIN site_policy q ON q.item_id = i.id AND q.site_id = t.site_id
              WHERE i.id IN (?) ORDER BY i.code, t.site_id',
             [$items],
             [ArrayParameterType::INTEGER],
@@ -193,6 +193,20 @@ final readonly class PlanningData
         }
 
         return $found;
+    }
+
+    /** The policy of the item at the site, else of the item everywhere: whole, never mixed. */
+    private static function ownPolicy(): string
+    {
+        return implode(', ', array_map(
+            static fn (string $column, string $name): string => sprintf(
+                'IF(q.kind IS NULL, p.%1$s, q.%1$s) %2$s',
+                $column,
+                $name,
+            ),
+            ['kind', 'target', 'service', 'amount', 'minimum', 'beyond'],
+            ['kind', 'target', 'level', 'amount', 'minimum', 'beyond'],
+        ));
     }
 
     /** @return array<int, ValueClass> by item, by the cost of what it sold in a year */

@@ -83,11 +83,13 @@ final readonly class CountInAnotherUnit
                 }
             }
             // Levels in units follow; those in days or money do not.
-            $this->connection->executeStatement(
-                "UPDATE item_policy SET amount = amount * ?, minimum = minimum * ?
-                 WHERE item_id = ? AND kind IN ('fixed-quantity', 'min-max', 'par')",
-                [$factor->toFloat(), $factor->toFloat(), $item->id],
-            );
+            foreach (['item_policy', 'site_policy'] as $table) {
+                $this->connection->executeStatement(
+                    "UPDATE $table SET amount = amount * ?, minimum = minimum * ?
+                     WHERE item_id = ? AND kind IN ('fixed-quantity', 'min-max', 'par')",
+                    [$factor->toFloat(), $factor->toFloat(), $item->id],
+                );
+            }
             $this->connection->executeStatement(
                 'UPDATE item SET unit = ?, sales_price = ROUND(sales_price / ?, 2), weight_kg = weight_kg / ?,
                     volume = volume / ?, standard_cost = standard_cost / ?, average_cost = ?,

@@ -147,7 +147,7 @@ final readonly class JoinItems
              WHERE o.item_id = ?',
             [$into, $double],
         );
-        foreach (['stocking', 'item_policy', 'put_off', 'history_verdict', 'proposal'] as $table) {
+        foreach (['stocking', 'item_policy', 'site_policy', 'put_off', 'history_verdict', 'proposal'] as $table) {
             $this->connection->executeStatement('DELETE FROM '.$table.' WHERE item_id = ?', [$double]);
         }
         foreach (['offer', 'planned_demand', 'requisition', 'agreement'] as $table) {

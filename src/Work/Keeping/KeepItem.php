@@ -124,7 +124,7 @@ final readonly class KeepItem
             throw new Refused(sprintf('%s was used already, so it is archived and not deleted.', $item->code));
         }
         $this->whole->take(function () use ($item, $by): void {
-            foreach (['stocking', 'proposal', 'item_policy', 'moved_item', 'put_off'] as $table) {
+            foreach (['stocking', 'proposal', 'item_policy', 'site_policy', 'moved_item', 'put_off'] as $table) {
                 $this->connection->executeStatement('DELETE FROM '.$table.' WHERE item_id = ?', [$item->id]);
             }
             $this->audit->note($by, 'item '.$item->code, 'Deleted; it was never used');
