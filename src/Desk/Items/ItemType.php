@@ -55,6 +55,7 @@ final class ItemType extends AbstractType
             ->add('unit', EnumType::class, [
                 'label' => 'Stock unit',
                 'class' => Unit::class,
+                'empty_data' => Unit::Each->value,
                 'preferred_choices' => self::USUAL,
                 'choice_label' => static fn (Unit $unit): string => $unit->value === $unit->symbol()
                     ? $unit->value

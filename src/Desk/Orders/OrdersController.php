@@ -264,16 +264,14 @@ final class OrdersController extends AbstractController
     ): Response {
         $fields = Fields::of($request);
         $day = $fields->day('remind_on', $fields->text('remind_on'));
+        [$theirs, $reminder] = [$fields->text('their_reference', 40), $fields->text('reminder', 200)];
         $order = $this->order($number);
         try {
-            $remember->remember(
-                $order,
-                $fields->text('their_reference', 40),
-                $fields->text('reminder', 200),
-                $day,
-                $person,
-            );
-            $this->addFlash($fields->isGood() ? 'fine' : 'short', $fields->errors()['remind_on'] ?? 'Kept.');
+            if (!$fields->isGood()) {
+                throw new Refused(implode(' ', $fields->errors()));
+            }
+            $remember->remember($order, $theirs, $reminder, $day, $person);
+            $this->addFlash('fine', 'Kept.');
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
         }

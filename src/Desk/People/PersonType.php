@@ -38,6 +38,7 @@ final class PersonType extends AbstractType
             ->add('role', EnumType::class, [
                 'label' => 'Role',
                 'class' => Role::class,
+                'empty_data' => Role::Buyer->value,
                 'choice_label' => static fn (Role $role): string => $role->value,
             ])
             ->add('site', ChoiceType::class, [

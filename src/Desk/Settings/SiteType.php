@@ -39,6 +39,7 @@ final class SiteType extends AbstractType
             ->add('kind', EnumType::class, [
                 'label' => 'It is a',
                 'class' => SiteKind::class,
+                'empty_data' => SiteKind::Depot->value,
                 'choice_label' => static fn (SiteKind $kind): string => $kind->value,
             ])
             ->add('address', TextType::class, [
@@ -74,6 +75,7 @@ final class SiteType extends AbstractType
                 'label' => 'They are',
                 'property_path' => 'binKind',
                 'class' => BinKind::class,
+                'empty_data' => BinKind::Shelf->value,
                 'choice_label' => static fn (BinKind $kind): string => $kind->words(),
             ]);
     }

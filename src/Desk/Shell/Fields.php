@@ -57,6 +57,8 @@ final readonly class Fields
         $value = is_string($value) ? trim($value) : '';
         if (mb_strlen($value) > $longest) {
             $this->refuse($name, sprintf('At most %d characters fit here.', $longest));
+            // What goes on is never longer than what it goes into; what was typed stays whole.
+            $value = mb_substr($value, 0, $longest);
         }
 
         return '' === $value ? $missing : $value;

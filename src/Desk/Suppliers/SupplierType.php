@@ -111,6 +111,7 @@ final class SupplierType extends AbstractType
             ->add('language', EnumType::class, [
                 'label' => 'Their orders are in',
                 'class' => PaperLanguage::class,
+                'empty_data' => PaperLanguage::English->value,
                 'choice_label' => static fn (PaperLanguage $language): string => $language->words(),
             ])
             ->add('sees_prices', CheckboxType::class, [
@@ -132,6 +133,7 @@ final class SupplierType extends AbstractType
             ->add('csv_delimiter', ChoiceType::class, [
                 'label' => 'Between two of them',
                 'property_path' => 'csvDelimiter',
+                'empty_data' => ',',
                 'choices' => ['a comma' => ',', 'a semicolon' => ';', 'a tabulator' => "\t"],
             ])
             ->add('csv_filename', TextType::class, [
@@ -166,6 +168,7 @@ final class SupplierType extends AbstractType
             ->add('untaxed', EnumType::class, [
                 'label' => 'Where it is 0',
                 'class' => TaxCategory::class,
+                'empty_data' => TaxCategory::ZeroRated->value,
                 'choices' => TaxCategory::untaxed(),
                 'choice_label' => static fn (TaxCategory $category): string => $category->words(),
             ])

@@ -99,7 +99,7 @@ final readonly class EditOrder
                 sprintf(
                     '%s changed this order while you were typing. What stands there now is in grey beside your '
                     .'figures; save again to use yours.',
-                    $last->person?->firstName() ?? 'Somebody',
+                    $last?->person?->firstName() ?? 'Somebody',
                 ),
             );
         }

@@ -1,0 +1,125 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\DomCrawler\Field\FileFormField;
+use Symfony\Component\DomCrawler\Field\FormField;
+use Symfony\Component\DomCrawler\Form;
+use TallBarrel\Tests\Face\Pages;
+
+/**
+ * Rubbish in every field of every form of every page: no answer is an error of ours. Drawn from a seed, so that what
+ * went wrong once goes wrong again.
+ */
+final class BadInputTest extends DeskTestCase
+{
+    private const SEED = 20261126;
+    private const ROUNDS = 4;
+    /** What would end the run, or send it elsewhere. */
+    private const LEFT_OUT = ['/sign-out', '/settings/demo', '/look-at'];
+
+    /** @return list<string> */
+    private static function rubbish(): array
+    {
+        return [
+            '', ' ', '0', '-1', '-0.001', '1e9', '999999999999999999999', '1,000', '1.000,5', 'NaN', 'null', "\xff\xfe",
+            "a\0b", "line\nline", '2026-02-31', '0000-00-00', '9999-12-31', '31.12.2026', '<script>alert(1)</script>',
+            "'; DROP TABLE item; --", '=1+1', '€', '🐝', str_repeat('x', 300), str_repeat('9', 40), '../../etc/passwd',
+            '1=2=3', '50@30 50@', '25:61', '%', '٣',
+        ];
+    }
+
+    public function testRubbishInAnyFormIsAnsweredAndNeverAnErrorOfOurs(): void
+    {
+        mt_srand(self::SEED);
+        $this->browser->disableReboot();
+        $this->as('rowan');
+        $token = (string) $this->see('/')->filter('meta[name="csrf-token"]')->attr('content');
+        $wrong = [];
+        $sent = 0;
+        foreach (array_merge(...array_values(Pages::ALL)) as $address) {
+            if (str_contains($address, '{')) {
+                continue;
+            }
+            foreach ($this->forms($this->see($address)) as $action => $values) {
+                for ($round = 0; $round < self::ROUNDS; ++$round) {
+                    $typed = self::spoiled($values, 0 === $round);
+                    $level = $this->connection()->getTransactionNestingLevel();
+                    $this->connection()->beginTransaction();
+                    try {
+                        $this->browser->request('POST', $action, ['_token' => $token] + $typed);
+                        $status = $this->browser->getResponse()->getStatusCode();
+                    } catch (\Throwable) {
+                        $status = 500;
+                    }
+                    $this->entities()->clear();
+                    while ($this->connection()->getTransactionNestingLevel() > $level) {
+                        $this->connection()->rollBack();
+                    }
+                    ++$sent;
+                    if ($status >= 500) {
+                        $wrong[$action.' '.mb_scrub((string) json_encode($typed, \JSON_INVALID_UTF8_SUBSTITUTE))] = $status;
+                    }
+                }
+            }
+        }
+        self::assertGreaterThan(300, $sent);
+        self::assertSame([], $wrong);
+    }
+
+    /** @return array<string, array<string, string>> what stands in every form that changes something, by its address */
+    private function forms(Crawler $page): array
+    {
+        $forms = [];
+        $here = $page->getUri() ?? '';
+        foreach ($page->filter('form[method="post"]') as $node) {
+            if (!$node instanceof \DOMElement) {
+                continue;
+            }
+            $form = new Form($node, $here);
+            $values = [];
+            foreach ($form->all() as $field) {
+                if ($field instanceof FormField && !$field instanceof FileFormField && '_token' !== $field->getName()) {
+                    $value = $field->getValue();
+                    $values[$field->getName()] = is_string($value) ? $value : '';
+                }
+            }
+            $actions = [(string) parse_url($form->getUri(), \PHP_URL_PATH)];
+            foreach ((new Crawler($node))->filter('[formaction]')->extract(['formaction']) as $other) {
+                $actions[] = is_string($other) ? (string) parse_url($other, \PHP_URL_PATH) : '';
+            }
+            foreach (array_diff($actions, self::LEFT_OUT) as $action) {
+                $forms[$action] = $values;
+            }
+        }
+
+        return $forms;
+    }
+
+    /**
+     * What stands there, with some of it spoiled: one or two fields, or most of them.
+     *
+     * @param array<string, string> $values
+     *
+     * @return array<string, mixed>
+     */
+    private static function spoiled(array $values, bool $most): array
+    {
+        $rubbish = self::rubbish();
+        $names = array_keys($values);
+        shuffle($names);
+        foreach (array_slice($names, 0, $most ? 60 : mt_rand(1, 2)) as $name) {
+            $values[$name] = $rubbish[mt_rand(0, count($rubbish) - 1)];
+        }
+        parse_str(implode('&', array_map(
+            static fn (string $name, string $value): string => urlencode($name).'='.urlencode($value),
+            array_keys($values),
+            $values,
+        )), $fields);
+
+        return array_filter($fields, static fn (int|string $name): bool => is_string($name), \ARRAY_FILTER_USE_KEY);
+    }
+}
