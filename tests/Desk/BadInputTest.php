@@ -61,7 +61,8 @@ final class BadInputTest extends DeskTestCase
                     }
                     ++$sent;
                     if ($status >= 500) {
-                        $wrong[$action.' '.mb_scrub((string) json_encode($typed, \JSON_INVALID_UTF8_SUBSTITUTE))] = $status;
+                        $wrong[$action.' '.mb_scrub((string) json_encode($typed,
+                            \JSON_INVALID_UTF8_SUBSTITUTE))] = $status;
                     }
                 }
             }

@@ -121,4 +121,29 @@ final class FirstEveningTest extends DeskTestCase
         self::assertSame('1,5', $page->filter('#weight')->attr('value'));
         self::assertStringContainsString('12,35', $this->see('/items')->filter('#item-rows')->text());
     }
+
+    public function testAPriceSavedAsItStandsStaysWhatItIs(): void
+    {
+        $this->begin();
+        $this->post('/items/new', ['code' => 'W1', 'name' => 'Wachs', 'unit' => 'KGM', 'sort' => 'sold']);
+        $this->post('/suppliers', ['code' => 'IMKER', 'name' => 'Imkerei', 'currency' => 'EUR']);
+        $this->post('/suppliers/IMKER/offers/new', [
+            'item' => 'W1', 'pack' => 'block', 'content' => '2,5', 'supplier_code' => 'X', 'lead_days' => '3',
+            'prices' => ['left0' => '1', 'right0' => '22,755', 'left1' => '10', 'right1' => '1,250'],
+        ]);
+        self::assertResponseRedirects();
+        $id = (int) $this->number('SELECT MAX(id) FROM offer');
+        $prices = fn (): array => $this->connection()
+            ->fetchFirstColumn('SELECT price FROM price_break ORDER BY from_packs');
+        self::assertSame(['22.7550', '1.2500'], array_slice(array_map(
+            static fn (mixed $price): string => is_string($price) ? $price : '',
+            $prices(),
+        ), 0, 2));
+        $form = $this->see('/suppliers/IMKER/offers/'.$id)->filter('#offer')->form();
+        self::assertSame('22,755', $form->getValues()['prices[right0]']);
+        $this->browser->submit($form);
+        self::assertResponseRedirects();
+        self::assertSame(['22.7550', '1.2500'], array_slice($prices(), 0, 2), 'saved as it stood');
+        self::assertSame('2.500000', $this->connection()->fetchOne('SELECT pack_content FROM offer'));
+    }
 }

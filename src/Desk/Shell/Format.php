@@ -136,6 +136,15 @@ final class Format
             : self::number($price->toFloat(), max(2, $price->strippedOfTrailingZeros()->getScale()));
     }
 
+    /** A price as it stands in a field: cents at least, no grouping. */
+    #[AsTwigFilter('price_field')]
+    public static function priceField(BigDecimal $price): string
+    {
+        $decimals = max(2, $price->strippedOfTrailingZeros()->getScale());
+
+        return str_replace('.', self::$mark, (string) $price->toScale($decimals));
+    }
+
     /** What the eye needs of a price: cents, and below ten so many more that four figures count; all of it on paper. */
     #[AsTwigFilter('short_price')]
     public static function shortPrice(BigNumber|float|int|string|null $price): string
@@ -178,9 +187,14 @@ final class Format
 
     /** As it stands in a field: "2.5", no grouping. */
     #[AsTwigFilter('plain')]
-    public static function plain(?BigDecimal $figure): string
+    public static function plain(BigDecimal|float|int|string|null $figure): string
     {
-        return null === $figure ? '' : str_replace('.', self::$mark, (string) $figure->strippedOfTrailingZeros());
+        if (null === $figure || '' === $figure) {
+            return '';
+        }
+        $decimal = is_float($figure) ? BigDecimal::of((string) round($figure, 6)) : BigDecimal::of($figure);
+
+        return str_replace('.', self::$mark, (string) $decimal->strippedOfTrailingZeros());
     }
 
     /** "Mon 30 Nov", with the year when it is not this one. */

@@ -116,7 +116,7 @@ final readonly class ItemPage
 
         return [
             'item' => $item,
-            'missing' => self::missing($item, $ofItem, [] !== $places),
+            'missing' => self::missing($item, $ofItem, [] !== $places || null === $this->proposals->lastRun()),
             'places' => array_map(static function (SavedProposal $place) use ($held, $open): array {
                 $here = $held[$place->site->id] ?? 0.0;
                 $coming = ($open[$place->item->id.':'.$place->site->id] ?? null)?->units()->toFloat() ?? 0.0;
@@ -195,7 +195,8 @@ final readonly class ItemPage
     {
         // Read along with the item: where there is none, none is asked for again.
         $known = $this->entities->getUnitOfWork();
-        $here = null === $site ? null : $known->tryGetById(['item' => $item->id, 'site' => $site->id], SitePolicy::class);
+        $here = null === $site ? null
+            : $known->tryGetById(['item' => $item->id, 'site' => $site->id], SitePolicy::class);
         $own = $known->tryGetById(['item' => $item->id], ItemPolicy::class);
 
         return $here instanceof SitePolicy

@@ -157,6 +157,7 @@ final readonly class OfferImport implements ImportKind
                     $row->required('prices'),
                     self::kind($row),
                     self::basis($row),
+                    $row->numerals,
                 ),
             );
             $lead = $row->integer('lead_days', 0, 365) ?? 7;

@@ -59,7 +59,15 @@ final readonly class PlanAgain
         $last = $this->moved->last();
         $board = $this->proposals->lastRun();
         $under = $this->proposals->latestRun();
-        if (0 === $last || null === $board) {
+        if (0 === $last) {
+            return false;
+        }
+        if (null === $board) {
+            // Where nothing was ever calculated, the first thing that moves begins it.
+            if (null === $under) {
+                $this->run->again();
+            }
+
             return false;
         }
         $running = null !== $under && $under->isRunning();

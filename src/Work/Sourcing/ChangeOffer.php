@@ -217,7 +217,6 @@ final readonly class ChangeOffer
                 $details->prices,
                 $details->breakKind,
                 $details->breakBasis,
-                $this->numerals(),
             ),
         );
     }

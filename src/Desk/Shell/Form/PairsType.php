@@ -13,6 +13,9 @@ use Symfony\Component\Form\FormEvents;
 use Symfony\Component\Form\FormInterface;
 use Symfony\Component\Form\FormView;
 use Symfony\Component\OptionsResolver\OptionsResolver;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\Numerals;
+use TallBarrel\Store\Business\CurrentBusiness;
 
 /**
  * A small table of two columns for what is kept as one text: "1=9.30 40=8.97", "50@30 50@60". What was typed is handed
@@ -26,15 +29,30 @@ final class PairsType extends AbstractType
     private const LEAST_ROWS = 3;
     private const MOST_ROWS = 20;
 
+    public function __construct(private readonly CurrentBusiness $business)
+    {
+    }
+
     public function buildForm(FormBuilderInterface $builder, array $options): void
     {
+        $mark = $this->business->find()?->decimalMark() ?? Numerals::POINT;
         $between = self::word($options, 'between');
         $alone = self::word($options, 'alone');
         $builder
             ->addModelTransformer(
                 new CallbackTransformer(
-                    static fn (mixed $kept): array => self::cells(self::pairs(is_string($kept) ? $kept : '', $between)),
-                    static fn (mixed $cells): string => self::text(is_array($cells) ? $cells : [], $between, $alone),
+                    static fn (mixed $kept): array => array_map(
+                        static fn (string $cell): string => self::shown($cell, $mark),
+                        self::cells(self::pairs(is_string($kept) ? $kept : '', $between)),
+                    ),
+                    static fn (mixed $cells): string => self::text(
+                        array_map(
+                            static fn (mixed $cell): mixed => is_string($cell) ? self::kept($cell, $mark) : $cell,
+                            is_array($cells) ? $cells : [],
+                        ),
+                        $between,
+                        $alone,
+                    ),
                 ),
             )
             ->addEventListener(FormEvents::PRE_SET_DATA, static function (FormEvent $event) use ($between): void {
@@ -59,6 +77,25 @@ final class PairsType extends AbstractType
                     $form->add($side.$row, TextType::class, ['empty_data' => '', 'required' => false]);
                 }
             }
+        }
+    }
+
+    /** A figure with the mark of the business; what is none stays as it is. */
+    private static function shown(string $cell, string $mark): string
+    {
+        return 1 === preg_match('/^\d+\.\d+$/', $cell) ? str_replace('.', $mark, $cell) : $cell;
+    }
+
+    /** A figure with a point, as it is kept; what cannot be read is left to whoever keeps it to refuse. */
+    private static function kept(string $cell, string $mark): string
+    {
+        if (1 !== preg_match('/^[\d.,]+$/', trim($cell))) {
+            return $cell;
+        }
+        try {
+            return Numerals::with($mark)->decimal(trim($cell), 6)->toString();
+        } catch (InvalidValue) {
+            return $cell;
         }
     }
 
