@@ -158,10 +158,10 @@ final class ItemsTest extends DeskTestCase
         $this->as('mara');
         $item = $this->connection()->fetchAssociative(
             "SELECT i.id, i.code, i.average_cost, i.sales_price FROM item i
-             WHERE i.unit = 'EA' AND i.average_cost > 0 AND EXISTS (SELECT 1 FROM stock_movement m WHERE m.item_id = i.id
-                AND m.kind = 'receipt')
-             AND NOT EXISTS (SELECT 1 FROM order_line l JOIN purchase_order o ON o.id = l.order_id WHERE l.item_id = i.id
-                AND o.state NOT IN ('received', 'closed', 'cancelled'))
+             WHERE i.unit = 'EA' AND i.average_cost > 0
+             AND EXISTS (SELECT 1 FROM stock_movement m WHERE m.item_id = i.id AND m.kind = 'receipt')
+             AND NOT EXISTS (SELECT 1 FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+                WHERE l.item_id = i.id AND o.state NOT IN ('received', 'closed', 'cancelled'))
              AND NOT EXISTS (SELECT 1 FROM quote_item q WHERE q.item_id = i.id) LIMIT 1",
         );
         self::assertIsArray($item);

@@ -41,7 +41,8 @@ final readonly class SupplierChoices
              FROM supplier s
              LEFT JOIN (offer o JOIN offer_in_force f ON f.id = o.id AND :day BETWEEN f.from_day AND f.until_day)
                 ON o.supplier_id = s.id AND o.item_id = :item
-             WHERE s.archived_on IS NULL AND (s.name LIKE :like OR s.code LIKE :like) AND (:item = 0 OR o.id IS NOT NULL)
+             WHERE s.archived_on IS NULL AND (s.name LIKE :like OR s.code LIKE :like)
+                AND (:item = 0 OR o.id IS NOT NULL)
              ORDER BY o.rank, s.code = :words DESC, s.name LIKE :starts DESC, s.name LIMIT ".self::MOST,
             [
                 'item' => $item->id ?? 0,
