@@ -108,7 +108,7 @@ final class Version20261126120000 extends AbstractMigration
         $this->addSql('CREATE TABLE site_policy (kind VARCHAR(20) NOT NULL, target VARCHAR(8) NOT NULL,
             service DOUBLE PRECISION NOT NULL, amount DOUBLE PRECISION DEFAULT NULL,
             minimum DOUBLE PRECISION DEFAULT NULL, beyond TINYINT DEFAULT 0 NOT NULL, item_id INT NOT NULL,
-            site_id INT NOT NULL, INDEX IDX_SITE_POLICY_ITEM (item_id), INDEX IDX_SITE_POLICY_SITE (site_id),
+            site_id INT NOT NULL, INDEX IDX_80D3AB49126F525E (item_id), INDEX IDX_80D3AB49F6BD1646 (site_id),
             PRIMARY KEY (item_id, site_id))');
         $this->addSql('ALTER TABLE site_policy
             ADD CONSTRAINT FK_SITE_POLICY_ITEM FOREIGN KEY (item_id) REFERENCES item (id),
