@@ -103,7 +103,7 @@ final class ItemsTest extends DeskTestCase
         ];
         yield 'a country' => [['origin' => 'XX'], 'no country'];
         yield 'a price' => [['sales_price' => 'dear'], 'dear'];
-        yield 'bytes' => [['code' => "\xff\xfe"], 'cannot be seen'];
+        yield 'a mark nobody sees' => [['code' => "JAR\u{200B}9"], 'cannot be seen'];
     }
 
     /** @param array<string, mixed> $changes */

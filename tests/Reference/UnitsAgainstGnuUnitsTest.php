@@ -65,7 +65,7 @@ final class UnitsAgainstGnuUnitsTest extends TestCase
     {
         self::assertEqualsWithDelta(
             $factor,
-            Unit::fromCode($code)->factorTo(Unit::fromCode($base))->toFloat(),
+            Unit::fromText($code)->factorTo(Unit::fromText($base))->toFloat(),
             1e-12 * $factor,
         );
     }

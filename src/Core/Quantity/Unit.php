@@ -12,10 +12,9 @@ use TallBarrel\Core\InvalidValue;
 /**
  * A unit of measure, by its code in UN/ECE Recommendation 20: those that goods are traded in.
  *
- * Conversion factors are exact. Avoirdupois weights and lengths follow from the international yard and pound agreement
- * of
- * 1959, United States volumes from the gallon of 231 cubic inches, imperial ones from the gallon of 4.54609 litres; see
- * NIST Special Publication 811, appendix B.
+ * Conversion factors are exact. Avoirdupois weights and lengths follow from the international yard and pound
+ * agreement of 1959, United States volumes from the gallon of 231 cubic inches, imperial ones from the gallon of
+ * 4.54609 litres; see NIST Special Publication 811, appendix B.
  */
 enum Unit: string
 {
@@ -81,17 +80,63 @@ enum Unit: string
     case Hectare = 'HAR';
     case Hour = 'HUR';
 
-    /** @throws InvalidValue if the code is none of these */
-    public static function fromCode(string $code): self
+    /** What people write for a unit in English, German, French and Polish lists (common practice, no source). */
+    private const WORDS = [
+        'EA' => 'each pc pce pce. pcs. piece pieces unit stk stk. stck stck. stück stueck pièce pièces szt szt. sztuka',
+        'PR' => 'pair paar paire para',
+        'DZN' => 'doz dz dtzd dutzend douzaine tuzin',
+        'SET' => 'set satz jeu zestaw',
+        'KGM' => 'kgs kilo kilos kilogram kilograms kilogramm kilogramme kilogrammes',
+        'GRM' => 'gram grams gramm gramme grammes',
+        'TNE' => 'tonne tonnes tona',
+        'LBR' => 'lbs pound pounds',
+        'ONZ' => 'ounce ounces',
+        'LTR' => 'ltr liter liters litre litres litr',
+        'MLT' => 'milliliter millilitre',
+        'MTR' => 'meter meters metre metres mètre mètres metr',
+        'CMT' => 'centimeter centimetre',
+        'MMT' => 'millimeter millimetre',
+        'MTK' => 'qm m2',
+        'CMK' => 'cm2',
+        'MTQ' => 'cbm m3',
+        'CMQ' => 'ccm cm3',
+        'HUR' => 'hr hrs hour hours std std. stunde stunden heure heures',
+    ];
+
+    /** Symbols that mean one thing here and another there: stone or Stück, grain or gram. */
+    private const AMBIGUOUS = ['st', 'gr'];
+
+    /**
+     * The unit a person or a file means: by its code, by its symbol, or by a word of everyday lists.
+     *
+     * @throws InvalidValue if it is none of these, or could be two
+     */
+    public static function fromText(string $text): self
     {
-        return self::tryFrom(strtoupper(trim($code))) ??
+        $word = mb_strtolower(trim($text));
+
+        return self::tryFrom(strtoupper(trim($text))) ??
+            self::byWord()[$word] ??
             throw InvalidValue::because(
-                sprintf(
-                    '“%s” is not a unit code; expected one of %s.',
-                    $code,
-                    implode(', ', array_column(self::cases(), 'value')),
-                ),
+                sprintf('“%s” is not a unit code or known unit; write EA or each, KGM or kg, LTR or litre.', $text),
             );
+    }
+
+    /** @return array<string, self> */
+    private static function byWord(): array
+    {
+        static $units = [];
+        if ([] === $units) {
+            foreach (self::cases() as $unit) {
+                foreach ([$unit->symbol(), ...explode(' ', self::WORDS[$unit->value] ?? '')] as $word) {
+                    // Of two units with one symbol the plainer one stands first: each, dozen.
+                    $units[mb_strtolower($word)] ??= $unit;
+                }
+            }
+            $units = array_diff_key($units, array_flip(['', ...self::AMBIGUOUS]));
+        }
+
+        return $units;
     }
 
     /** How the unit is written beside a figure. */

@@ -141,7 +141,7 @@ final readonly class ItemImport implements ImportKind
             $name = $new ? $row->required('name', 160) : $row->text('name', 160);
             $unit =
                 $new || $row->has('unit')
-                    ? $row->attempt('unit', static fn (): Unit => Unit::fromCode($row->required('unit')))
+                    ? $row->attempt('unit', static fn (): Unit => Unit::fromText($row->required('unit')))
                     : null;
             if (null !== $unit && isset($units[$upper]) && $units[$upper] !== $unit->value) {
                 $row->refuse('unit', sprintf('the item is kept in %s; its page says how that changes', $units[$upper]));

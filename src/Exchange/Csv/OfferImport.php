@@ -135,7 +135,7 @@ final readonly class OfferImport implements ImportKind
                     'content_unit',
                     static fn (): BigDecimal => $units[$item]->amountOf(
                         $content,
-                        Unit::fromCode($row->text('content_unit')),
+                        Unit::fromText($row->text('content_unit')),
                     ),
                 );
             }

@@ -228,7 +228,7 @@ final class LarkmoorDemo
         }
         $number = 0;
         foreach ($this->rows() as $row) {
-            $item = new Item($row['code'], $row['name'], $row['category'], Unit::fromCode($row['unit']));
+            $item = new Item($row['code'], $row['name'], $row['category'], Unit::fromText($row['unit']));
             $body = sprintf('952%09d', ++$number * 37);
             $item->mark(Gtin::of($body.Gtin::checkDigit($body)));
             $item->sell('1' === $row['sold'], '0' === $row['sale_price'] ? null : BigDecimal::of($row['sale_price']));

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Core\Quantity;
 
+use PHPUnit\Framework\Attributes\TestWith;
 use PHPUnit\Framework\TestCase;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\Quantity;
 use TallBarrel\Core\Quantity\Unit;
 
@@ -27,6 +29,32 @@ final class QuantityTest extends TestCase
     public function testAnUnknownUnitCodeIsNamed(): void
     {
         $this->expectExceptionMessage('“KISTE” is not a unit code');
-        Unit::fromCode('KISTE');
+        Unit::fromText('KISTE');
+    }
+
+    /** What lists of businesses say, as far as it can mean one thing only. */
+    #[TestWith(['Each', Unit::Each])]
+    #[TestWith(['Stk.', Unit::Each])]
+    #[TestWith([' szt ', Unit::Each])]
+    #[TestWith(['kg', Unit::Kilogram])]
+    #[TestWith(['KGM', Unit::Kilogram])]
+    #[TestWith(['m²', Unit::SquareMetre])]
+    #[TestWith(['m3', Unit::CubicMetre])]
+    #[TestWith(['Litres', Unit::Litre])]
+    #[TestWith(['Paar', Unit::Pair])]
+    #[TestWith(['mil', Unit::Thousand])]
+    public function testAUnitIsReadByCodeSymbolOrWord(string $text, Unit $meant): void
+    {
+        self::assertSame($meant, Unit::fromText($text));
+    }
+
+    /** A stone or a Stück, a grain or a gram: nobody guesses. */
+    #[TestWith(['St'])]
+    #[TestWith(['gr'])]
+    #[TestWith([''])]
+    public function testWhatCouldBeTwoUnitsIsRefused(string $text): void
+    {
+        $this->expectException(InvalidValue::class);
+        Unit::fromText($text);
     }
 }
