@@ -103,6 +103,7 @@ final class ItemsTest extends DeskTestCase
         ];
         yield 'a country' => [['origin' => 'XX'], 'no country'];
         yield 'a price' => [['sales_price' => 'dear'], 'dear'];
+        yield 'what lists write between code and name' => [['code' => 'JAR · 9'], 'a name follows'];
         yield 'a mark nobody sees' => [['code' => "JAR\u{200B}9"], 'cannot be seen'];
     }
 
@@ -183,6 +184,41 @@ final class ItemsTest extends DeskTestCase
             0.000001,
         );
         $this->proven();
+    }
+
+    /** What was agreed, promised or proposed in the old unit may not become four times as much, or a quarter, unseen. */
+    public function testNoFigureOfTheOldUnitIsLeftBehind(): void
+    {
+        $this->as('mara');
+        $this->post('/items/new', ['code' => 'LID-NEW', 'name' => 'Lid, new'] + self::ITEM);
+        $item = $this->id('LID-NEW');
+        $connection = $this->connection();
+        $connection->executeStatement(
+            "INSERT INTO agreement (number, supplier_id, item_id, category, measure, promised, tolerance_percent,
+                first_day, last_day, ended, renewal, version)
+             SELECT 'AG-9', MIN(id), ?, '', 'quantity', 400, 0, '2026-01-01', '2099-12-31', 0, '', 1 FROM supplier",
+            [$item],
+        );
+        $refusal = function (string $factor) use ($item): string {
+            $this->entities()->clear();
+            $this->post('/items/LID-NEW/unit', ['factor' => $factor, 'to' => 'SET']);
+            self::assertSame(0.0, $this->number("SELECT COUNT(*) FROM item WHERE id = ? AND unit = 'SET'", [$item]));
+
+            return $this->browser->followRedirect()->text();
+        };
+        self::assertStringContainsString('the agreement AG-9', $refusal('0.25'));
+        $connection->executeStatement("UPDATE agreement SET ended = 1 WHERE number = 'AG-9'");
+        $connection->executeStatement(
+            "INSERT INTO customer_promise (item_id, site_id, quantity, wanted_on, reference, customer)
+             VALUES (?, ?, 6, '2026-12-01', 'W-1', 'Tobin')",
+            [$item, $this->site('DEPOT')],
+        );
+        self::assertStringContainsString('6 pcs would be 1.5 sets', $refusal('0.25'));
+        $connection->executeStatement('UPDATE customer_promise SET quantity = 8 WHERE item_id = ?', [$item]);
+        $this->entities()->clear();
+        $this->post('/items/LID-NEW/unit', ['factor' => '0.25', 'to' => 'SET']);
+        self::assertSame(2.0, $this->number('SELECT quantity FROM customer_promise WHERE item_id = ?', [$item]));
+        self::assertSame(2.0, $this->number('SELECT promised FROM proposal WHERE item_id = ?', [$item]), 'planned anew');
     }
 
     public function testADoubleGoesOverWithItsStockAndIsStillFound(): void

@@ -63,6 +63,21 @@ final class KeepingTest extends DeskTestCase
         self::assertSame('rush', $proposal()['reason'] ?? '');
     }
 
+    public function testAChangeThatCannotBeSaysSoBesideWhatWasTyped(): void
+    {
+        $this->as('mara');
+        $this->post('/promises', $this->promised('JAR-340R', '24', 'DEPOT'));
+        $id = (int) $this->number('SELECT MAX(id) FROM customer_promise');
+        $page = $this->post('/promises/'.$id, ['customer' => 'Sallow', 'quantity' => 'lots'] + $this->promised('', '',
+            'DEPOT'));
+        self::assertResponseStatusCodeSame(422);
+        $change = $page->filter('form[action="/promises/'.$id.'"]')->last();
+        self::assertStringContainsString('“lots”', $change->filter('.error')->text());
+        self::assertSame('lots', $change->filter('[name="quantity"]')->attr('value'));
+        self::assertSame('Sallow', $change->filter('[name="customer"]')->attr('value'));
+        self::assertSame(24.0, $this->number('SELECT quantity FROM customer_promise WHERE id = ?', [$id]));
+    }
+
     public function testAPromiseThatCannotBeIsNamedFieldByField(): void
     {
         $this->as('mara');

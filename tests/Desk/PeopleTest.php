@@ -6,7 +6,12 @@ namespace TallBarrel\Tests\Desk;
 
 use Psr\Cache\CacheItemPoolInterface;
 use TallBarrel\Core\OneTimeCode;
+use TallBarrel\Core\Problems;
+use TallBarrel\Core\Refused;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Person\Role;
+use TallBarrel\Work\Keeping\KeepPerson;
+use TallBarrel\Work\Keeping\PersonDetails;
 
 /** Who may come in, and how. */
 final class PeopleTest extends DeskTestCase
@@ -143,6 +148,24 @@ final class PeopleTest extends DeskTestCase
         self::assertStringContainsString('last owner who can sign in', $this->text());
         $this->post('/settings/people/'.$rowan->id.'/block');
         self::assertStringContainsString('You cannot block yourself', $this->browser->followRedirect()->text());
+    }
+
+    /** Each of two owners blocks or demotes the other, having looked before either did. */
+    public function testOfTwoOwnersWhoBlockEachOtherOneStays(): void
+    {
+        $this->connection()->executeStatement("UPDATE person SET role = 'owner' WHERE email LIKE 'mara@%'");
+        $this->entities()->clear();
+        [$rowan, $mara] = [$this->person('rowan'), $this->person('mara')];
+        $this->connection()->executeStatement("UPDATE person SET blocked_at = NOW() WHERE email LIKE 'rowan@%'");
+        $keep = self::getContainer()->get(KeepPerson::class);
+        self::assertInstanceOf(KeepPerson::class, $keep);
+        $details = PersonDetails::of($mara);
+        $details->role = Role::Buyer;
+        $problems = new Problems();
+        $keep->change($mara, $details, $rowan, $problems);
+        self::assertStringContainsString('the last owner', (string) $problems->at('role'));
+        $this->expectException(Refused::class);
+        $keep->block($mara, $rowan);
     }
 
     public function testOnlyAnOwnerChangesWhoMayDoWhat(): void

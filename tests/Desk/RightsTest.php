@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use TallBarrel\Tests\Face\Pages;
+
 /** What the owner lets each role see and do. */
 final class RightsTest extends DeskTestCase
 {
@@ -38,16 +40,21 @@ final class RightsTest extends DeskTestCase
 
     public function testWhoMayNotSeeCostsSeesNoAmountAnywhere(): void
     {
-        $pages = ['/', '/stock', '/items', '/items/JAR-340R', '/orders', '/orders/PO-1079', '/dock', '/find?q=jar'];
         $this->as('tam');
         self::assertStringContainsString('€', $this->see('/items/JAR-340R')->filter('main')->text());
         $this->allow(['stockroom' => ['ROLE_RECEIVE' => '1']]);
         $this->signIn('tam');
-        foreach ($pages as $page) {
-            $text = $this->see($page)->filter('main')->text();
-            self::assertResponseIsSuccessful($page);
-            self::assertDoesNotMatchRegularExpression('/(€|£|zł|US\$)\s?\d/u', $text, $page);
+        $seen = 0;
+        foreach (array_merge(['/find?q=jar', '/stock.csv'], ...array_values(Pages::ALL)) as $page) {
+            if (str_contains($page, '{')) {
+                continue;
+            }
+            $this->see($page);
+            $text = (string) $this->browser->getResponse()->getContent();
+            self::assertDoesNotMatchRegularExpression('/(€|£|zł|US\$)\s?\d|\d\s?(€|zł|EUR\b)/u', $text, $page);
+            $seen += $this->browser->getResponse()->isSuccessful() ? 1 : 0;
         }
+        self::assertGreaterThan(20, $seen, 'most pages are there for them all the same');
         foreach (['/reorder', '/compare', '/settle', '/suppliers', '/suppliers/VETRASOL', '/orders.csv',
             '/agreements'] as $page) {
             $this->see($page);

@@ -243,6 +243,24 @@ final class FilesAsPeopleHaveThemTest extends StoreTestCase
         }
     }
 
+    /** Names with blanks, parts of a unit and GTINs: what went out makes the same packs anew. */
+    public function testPacksComeBackWhereTheyAreGone(): void
+    {
+        self::connection()->executeStatement(
+            "INSERT INTO item_pack (item_id, name, quantity, gtin)
+             SELECT i.id, p.name, p.quantity, p.gtin FROM item i JOIN (SELECT 'wooden case' name, 12 quantity,
+                '04006381333931' gtin UNION ALL SELECT 'bx', 2.5, NULL) p WHERE i.code = 'JAR-340R'",
+        );
+        $rows = [...self::get(Imports::class)->all('items')];
+        $packs = array_column(array_filter($rows, static fn (array $row): bool => 'JAR-340R' === $row[0]),
+            (int) array_search('packs', $rows[0], true));
+        self::assertSame(['wooden case=12/04006381333931 bx=2.5'], $packs);
+        self::connection()->executeStatement('DELETE FROM item_pack');
+        $run = $this->check('items', (new CsvTable())->write($rows));
+        self::assertTrue(self::get(Imports::class)->askToApply($run));
+        self::assertSame($rows, [...self::get(Imports::class)->all('items')]);
+    }
+
     public function testACellThatWouldBeWorkedOutComesBackAsItWas(): void
     {
         $name = '=HYPERLINK("x")';

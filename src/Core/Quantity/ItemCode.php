@@ -13,9 +13,16 @@ use TallBarrel\Core\InvalidValue;
 final readonly class ItemCode
 {
     public const LONGEST = 40;
+    private const NAME_FOLLOWS = ' · ';
 
     private function __construct()
     {
+    }
+
+    /** The code in what a list of items offers, “JAR-340R · Round honey jar”, or in what was typed without one. */
+    public static function chosen(string $typed): string
+    {
+        return trim(explode(self::NAME_FOLLOWS, $typed)[0]);
     }
 
     /** @throws InvalidValue */
@@ -36,6 +43,9 @@ final readonly class ItemCode
                 sprintf('“%s” holds a mark that cannot be seen.',
                     mb_scrub((string) preg_replace('/\p{C}/u', '?', $code))),
             );
+        }
+        if (str_contains($code, self::NAME_FOLLOWS)) {
+            throw InvalidValue::because(sprintf('“%s” cannot be a code: a name follows after “ · ” in lists.', $code));
         }
         $parts = explode('/', $code);
         if (in_array('', $parts, true) || in_array('.', $parts, true) || in_array('..', $parts, true)) {

@@ -13,6 +13,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Agreement\Agreement;
 use TallBarrel\Store\Agreement\Agreements;
@@ -50,7 +51,7 @@ final class AgreementsController extends AbstractController
         $item =
             '' === $about
                 ? null
-                : $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $about)[0])]);
+                : $this->entities->getRepository(Item::class)->findOneBy(['code' => ItemCode::chosen($about)]);
         $category = '' === $about || null !== $item ? '' : $about;
         if (null === $supplier) {
             $fields->refuse('supplier', 'Choose whose agreement it is.');

@@ -42,7 +42,7 @@ final readonly class StillMissing
                 'Sites and bins',
                 'Where stock lies and deliveries arrive. Bins tell whoever puts goods away where they go.',
                 'One site is enough, and none needs bins.',
-                sprintf('%s, %s', self::plural($count['sites'], 'site'), self::plural($count['bins'], 'bin')),
+                sprintf('%s, %s', Format::plural($count['sites'], 'site'), Format::plural($count['bins'], 'bin')),
                 $count['sites'] > 0,
                 'sites',
                 'Sites',
@@ -52,10 +52,10 @@ final readonly class StillMissing
                 'Who buys, who counts deliveries, who pays; and up to what amount each may order.',
                 'You alone can do everything.',
                 0 === $count['invited']
-                    ? self::plural($count['people'], 'person', 'people')
+                    ? Format::plural($count['people'], 'person', 'people')
                     : sprintf(
                         '%s, of whom %d did not choose a password yet',
-                        self::plural($count['people'], 'person', 'people'),
+                        Format::plural($count['people'], 'person', 'people'),
                         $count['invited'],
                     ),
                 $count['people'] > 1,
@@ -90,7 +90,7 @@ final readonly class StillMissing
                 'Offers',
                 'What each supplier asks for an item: their code, pack, price and lead time. Proposals rest on them.',
                 'An order can be typed with a price of its own.',
-                0 === $count['items'] ? self::plural($count['offers'], 'offer')
+                0 === $count['items'] ? Format::plural($count['offers'], 'offer')
                     : $of($count['offered'], $count['items']).' items are offered by somebody',
                 $count['items'] > 0 && $count['offered'] === $count['items'],
                 'suppliers',
@@ -114,18 +114,13 @@ final readonly class StillMissing
                 'Levels set by hand (a minimum and a maximum, par) need no history.',
                 0 === $count['sold']
                     ? 'none yet'
-                    : sprintf('%s over %s', self::plural($count['sold'], 'item'),
-                        self::plural($count['weeks'], 'week')),
+                    : sprintf('%s over %s', Format::plural($count['sold'], 'item'),
+                        Format::plural($count['weeks'], 'week')),
                 $count['weeks'] >= 8,
                 'policies',
                 'Levels by hand',
                 'sales',
             ),
         ];
-    }
-
-    private static function plural(int $count, string $one, ?string $many = null): string
-    {
-        return Format::number($count).' '.(1 === $count ? $one : $many ?? $one.'s');
     }
 }

@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
@@ -52,7 +53,7 @@ final class CompareController extends AbstractController
     #[Route('/find', name: 'compare_find', methods: ['GET'])]
     public function find(Request $request): Response
     {
-        $code = trim(explode(' · ', $request->query->getString('item'))[0]);
+        $code = ItemCode::chosen($request->query->getString('item'));
         $item =
             $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]) ??
             $this->entities->getRepository(Item::class)->findOneBy(['name' => $code]);

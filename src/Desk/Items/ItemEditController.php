@@ -14,6 +14,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Problems;
+use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\BroughtFile;
@@ -139,7 +140,7 @@ final class ItemEditController extends AbstractController
                 case 'join':
                     $into = $this->entities
                         ->getRepository(Item::class)
-                        ->findOneBy(['code' => explode(' · ', $fields->text('into'))[0]])
+                        ->findOneBy(['code' => ItemCode::chosen($fields->text('into'))])
                             ?? throw InvalidValue::because(
                                 sprintf('There is no item “%s” to join it with.', $fields->text('into')),
                             );

@@ -45,14 +45,8 @@ final class OwnAccessController extends AbstractController
         $typed = static fn (string $name): string => is_string($fields->typed[$name] ?? null)
             ? $fields->typed[$name]
             : '';
-        try {
-            $choose->change($person, $typed('old'), $typed('new'), self::visit($request));
-        } catch (InvalidValue $invalid) {
-            $fields->refuse(
-                str_contains($invalid->getMessage(), 'you have now') ? 'old' : 'new',
-                $invalid->getMessage(),
-            );
-
+        $choose->change($person, $typed('old'), $typed('new'), self::visit($request), $fields->problems);
+        if (!$fields->isGood()) {
             return $this->page($request, $person, $fields);
         }
         $this->addFlash('fine', 'The new password holds. Everywhere else you are signed out.');

@@ -74,7 +74,7 @@ final class PromisesController extends AbstractController
             $this->addFlash('short', $refused->getMessage());
         }
         if (!$fields->isGood()) {
-            $this->addFlash('short', implode(' ', $fields->errors()));
+            return $this->page($request, Fields::none(), $promise->id, $fields);
         }
 
         return $this->redirectToRoute('promises', 'reopen' === $fields->text('do') ? [] : array_filter(
@@ -95,7 +95,8 @@ final class PromisesController extends AbstractController
         );
     }
 
-    private function page(Request $request, Fields $fields): Response
+    /** @param int|null $changing the promise whose change was refused, with what was typed */
+    private function page(Request $request, Fields $fields, ?int $changing = null, ?Fields $changed = null): Response
     {
         $settled = '' !== $request->query->getString('settled');
         $words = trim(mb_substr($request->query->getString('q'), 0, 60));
@@ -110,9 +111,11 @@ final class PromisesController extends AbstractController
                 'words' => $words,
                 'sites' => $this->sites->all(),
                 'fields' => $fields,
+                'changing' => $changing,
+                'changed' => $changed,
                 'today' => $this->clock->now(),
             ],
-            new Response(status: $fields->isGood() ? 200 : 422),
+            new Response(status: $fields->isGood() && null === $changing ? 200 : 422),
         );
     }
 

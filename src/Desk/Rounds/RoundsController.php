@@ -15,6 +15,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
@@ -387,7 +388,7 @@ final class RoundsController extends AbstractController
     {
         return '' === $typed
             ? null
-            : $this->entities->getRepository(Item::class)->findOneBy(['code' => trim(explode(' · ', $typed)[0])]);
+            : $this->entities->getRepository(Item::class)->findOneBy(['code' => ItemCode::chosen($typed)]);
     }
 
     private function find(string $number): QuoteRound

@@ -237,7 +237,6 @@ final class Format
         return self::number($count).' '.(1 === $count ? $one : $many ?? $one.'s');
     }
 
-    /** How the tag of a state looks; its words say the same. */
     /** A day in full as a language writes it. */
     #[AsTwigFilter('written')]
     public static function written(\DateTimeImmutable|string $day, string $language): string

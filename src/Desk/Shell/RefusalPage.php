@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Shell;
 
+use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
+use Doctrine\ORM\OptimisticLockException;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
@@ -28,6 +30,12 @@ final readonly class RefusalPage
             $error instanceof Refused, $error instanceof InvalidValue => [
                 Response::HTTP_UNPROCESSABLE_ENTITY,
                 $error->getMessage(),
+            ],
+            // What two people do in the same moment; where it is likely, the page says more.
+            $error instanceof UniqueConstraintViolationException, $error instanceof OptimisticLockException => [
+                Response::HTTP_CONFLICT,
+                'Somebody else did the same or changed it just now. Nothing of yours was saved; go back, look at it as '
+                .'it is now, and try again.',
             ],
             $error instanceof HttpExceptionInterface && 404 === $error->getStatusCode() => [
                 404,

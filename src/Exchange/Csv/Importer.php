@@ -115,8 +115,7 @@ final readonly class Importer implements Imports
     {
         $known = $this->known($kind->name());
         $columns = array_keys($kind->columns());
-        $needed = array_keys(array_filter($kind->columns(),
-            static fn (string $words): bool => str_ends_with($words, '*')));
+        $needed = self::needed($kind);
         $best = null;
         $sheets = FileLayout::of($path)->sheets;
         foreach ([] === $sheets ? [''] : $sheets as $sheet) {
@@ -245,14 +244,15 @@ final readonly class Importer implements Imports
     /** @return list<string> columns that are needed and that no heading means */
     private function missing(ImportRun $run): array
     {
-        $needed = array_keys(
-            array_filter(
-                $this->kind($run->kind)->columns(),
-                static fn (string $words): bool => str_ends_with($words, '*'),
-            ),
-        );
+        return array_values(array_diff(self::needed($this->kind($run->kind)), $run->mapping()));
+    }
 
-        return array_values(array_diff($needed, $run->mapping()));
+    /** @return list<string> columns that no row can be without: what is said of them ends in a star */
+    private static function needed(ImportKind $kind): array
+    {
+        return array_keys(
+            array_filter($kind->columns(), static fn (string $words): bool => str_ends_with($words, '*')),
+        );
     }
 
     public function badRows(ImportRun $run): iterable

@@ -15,6 +15,8 @@ use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Business\OwnField;
 use TallBarrel\Store\Business\OwnFieldThing;
 use TallBarrel\Store\Item\Categories;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Item\ItemPack;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\WhatMoved;
 
@@ -88,7 +90,7 @@ final readonly class ItemImport implements ImportKind
             'stocked' => 'no for services and expenses',
             'standard_cost' => 'of one unit; a new item begins with its average cost',
             'volume' => 'litres of one unit',
-            'packs' => 'other units: box=12 case=144/05901234123457',
+            'packs' => 'other units, with a decimal point: box=12 case=144/05901234123457',
             'customs_number' => '6 to 14 digits',
             'origin' => 'country, as IE',
             'caution' => 'shown when ordering',
@@ -169,10 +171,6 @@ final readonly class ItemImport implements ImportKind
                     $stockedAt[] = $sites[strtoupper($site)];
                 }
             }
-            $customs = str_replace([' ', '.'], '', $row->text('customs_number', 30));
-            if ('' !== $customs && 1 !== preg_match('/^\d{6,14}$/', $customs)) {
-                $row->refuse('customs_number', 'not 6 to 14 digits');
-            }
             $flag = static fn (string $column): ?int => $row->has($column) ? (int) $row->yes($column, false) : null;
             $text = static fn (string $column, int $longest): ?string => $row->has($column)
                 ? $row->text($column, $longest)
@@ -192,7 +190,8 @@ final readonly class ItemImport implements ImportKind
                 'staple' => $flag('staple'),
                 'shelf_days' => $row->integer('shelf_days', 1, 9999),
                 'standard_cost' => $row->decimal('standard_cost', 6)?->toString(),
-                'customs_number' => '' === $customs ? null : $customs,
+                'customs_number' => $row->has('customs_number') ? $row->attempt('customs_number',
+                    static fn (): string => Item::readCustomsNumber($row->text('customs_number', 30))) : null,
                 'origin' => $row->has('origin')
                     ? $row->attempt('origin', static fn (): string => Country::read($row->text('origin')))
                     : null,
@@ -218,13 +217,24 @@ final readonly class ItemImport implements ImportKind
             return null;
         }
         $packs = [];
-        foreach (preg_split('/[\s;]+/', $row->text('packs', 400), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $one) {
-            if (1 !== preg_match('/^([^=\/]{1,20})=([\d.,]+)(?:\/(\d+))?$/u', $one, $parts)) {
-                $row->refuse('packs', sprintf('“%s” is no pack such as box=12', $one));
-                continue;
-            }
+        // A name may have blanks in it, what it holds has none: each pack ends behind its figure or its GTIN.
+        $text = $row->text('packs', 1000);
+        $one = '/\G[\s;]*([^=;]+?)\s*=\s*([\d.]+)(?:\/(\d+))?(?=[\s;]|$)/u';
+        $rest = preg_replace($one, '', $text);
+        if ('' !== trim((string) $rest, " \t\n\r;")) {
+            $row->refuse('packs', sprintf('“%s” is no pack such as box=12 or roll=2.5', trim((string) $rest)));
+
+            return [];
+        }
+        preg_match_all($one, $text, $all, \PREG_SET_ORDER);
+        foreach ($all as $parts) {
             $row->attempt('packs', static function () use ($parts, $take, &$packs): void {
-                $units = Numerals::with(Numerals::POINT)->quantity(str_replace(',', '.', $parts[2]));
+                if (mb_strlen($parts[1]) > ItemPack::LONGEST) {
+                    throw InvalidValue::because(
+                        sprintf('“%s” is longer than %d characters', $parts[1], ItemPack::LONGEST),
+                    );
+                }
+                $units = Numerals::with(Numerals::POINT)->quantity($parts[2]);
                 if (!$units->isPositive()) {
                     throw InvalidValue::because(sprintf('“%s” holds nothing', $parts[1]));
                 }
@@ -355,7 +365,7 @@ final readonly class ItemImport implements ImportKind
                     JOIN site s ON s.id = t.site_id WHERE t.item_id = i.id) places,
                     (SELECT GROUP_CONCAT(CONCAT(p.name, '=', TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM p.quantity)),
                         IF(p.gtin IS NULL, '', CONCAT('/', p.gtin))) ORDER BY p.id SEPARATOR ' ')
-                     FROM item_pack p WHERE p.item_id = i.id AND p.name NOT LIKE '% %') packs
+                     FROM item_pack p WHERE p.item_id = i.id) packs
                  FROM item i WHERE i.archived_on IS NULL ORDER BY i.code",
             ) as $row
         ) {

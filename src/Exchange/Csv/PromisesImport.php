@@ -6,6 +6,7 @@ namespace TallBarrel\Exchange\Csv;
 
 use Doctrine\DBAL\Connection;
 use TallBarrel\Store\BulkInsert;
+use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\WhatMoved;
 
@@ -51,12 +52,30 @@ final readonly class PromisesImport implements ImportKind
         $items = $this->codes->items();
         $sites = $this->codes->sites();
         $units = $this->codes->units();
+        /** @var array<int, string> $against */
+        $against = [];
+        /** @var array{id: int, code: string, stocked: int, archived: int} $one */
+        foreach (
+            $this->connection->iterateAssociative(
+                'SELECT id, code, stocked, archived_on IS NOT NULL archived FROM item
+                 WHERE NOT stocked OR archived_on IS NOT NULL',
+            ) as $one
+        ) {
+            $against[$one['id']] = (string) CustomerPromise::against(
+                $one['code'],
+                (bool) $one['stocked'],
+                (bool) $one['archived'],
+            );
+        }
         $seen = [];
 
-        return static function (Row $row) use ($items, $sites, $units, &$seen): ?array {
+        return static function (Row $row) use ($items, $sites, $units, $against, &$seen): ?array {
             $customer = $row->required('customer', 120);
             $reference = $row->required('reference', 40);
             $item = $row->code('item', $items, 'item');
+            if (null !== $item && isset($against[$item])) {
+                $row->refuse('item', $against[$item]);
+            }
             $site = $row->code('site', $sites, 'site');
             $quantity = $row->decimal('quantity');
             $day = $row->day('day');

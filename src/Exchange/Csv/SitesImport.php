@@ -56,11 +56,11 @@ final readonly class SitesImport implements ImportKind
         $known = $this->connection->fetchAllKeyValue('SELECT UPPER(code), id FROM site');
 
         return static function (Row $row) use (&$seen, $known): ?array {
-            $code = strtoupper($row->required('code', 20));
-            if ('' !== $code && 1 !== preg_match('/^[A-Z0-9-]+$/', $code)) {
-                $row->refuse('code', 'not letters and digits only');
-            }
-            if (isset($seen[$code])) {
+            $typed = $row->required('code', 20);
+            $code = '' === $typed
+                ? ''
+                : (string) $row->attempt('code', static fn (): string => Site::readCode($typed));
+            if ('' !== $code && isset($seen[$code])) {
                 $row->refuse('code', sprintf('stands in line %d already', $seen[$code]));
             }
             $seen[$code] = $row->line;

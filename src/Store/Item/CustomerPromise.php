@@ -47,6 +47,16 @@ class CustomerPromise implements PlanningRestsOnIt
         $this->promise($site, $quantity, $wantedOn);
     }
 
+    /** Why an item cannot be promised to anybody; null where it can. */
+    public static function against(string $code, bool $isStocked, bool $isArchived): ?string
+    {
+        return match (true) {
+            !$isStocked => sprintf('%s is a service or an expense; only goods can be promised.', $code),
+            $isArchived => sprintf('%s is archived; take it up again first.', $code),
+            default => null,
+        };
+    }
+
     /** @throws InvalidValue for nothing, or a part of what is counted in whole units */
     public function promise(Site $site, BigDecimal $quantity, \DateTimeImmutable $wantedOn): void
     {

@@ -157,14 +157,21 @@ class Item implements PlanningRestsOnIt
     /** @throws InvalidValue if the number is not 6 to 14 digits, or there is no such country */
     public function crossesBorders(string $customsNumber, string $origin): void
     {
-        $digits = str_replace([' ', '.'], '', $customsNumber);
+        $this->customsNumber = self::readCustomsNumber($customsNumber);
+        $this->origin = '' === trim($origin) ? '' : Country::read($origin);
+    }
+
+    /** @throws InvalidValue unless it is 6 to 14 digits, or nothing */
+    public static function readCustomsNumber(string $typed): string
+    {
+        $digits = str_replace([' ', '.'], '', $typed);
         if ('' !== $digits && 1 !== preg_match('/^\d{6,14}$/', $digits)) {
             throw InvalidValue::because(
-                sprintf('“%s” is no customs number; expected 6 to 14 digits, such as 0409 00 00.', $customsNumber),
+                sprintf('“%s” is no customs number; expected 6 to 14 digits, such as 0409 00 00.', $typed),
             );
         }
-        $this->customsNumber = $digits;
-        $this->origin = '' === trim($origin) ? '' : Country::read($origin);
+
+        return $digits;
     }
 
     public function customsNumber(): string

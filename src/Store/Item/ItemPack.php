@@ -18,7 +18,9 @@ class ItemPack
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
-    #[ORM\Column(length: 20)]
+    public const LONGEST = 20;
+
+    #[ORM\Column(length: self::LONGEST)]
     private string $name;
 
     /** Stock units in it. */
@@ -43,6 +45,9 @@ class ItemPack
     {
         if ('' === trim($name)) {
             throw InvalidValue::because('Say what the pack is called, such as box.');
+        }
+        if (1 === preg_match('/[=;]/', $name)) {
+            throw InvalidValue::because(sprintf('“%s” cannot be the name of a pack: files write = and ; behind it.', $name));
         }
         if (!$quantity->isPositive()) {
             throw InvalidValue::because(sprintf('A pack of %s holds nothing; expected more than 0.', $quantity));

@@ -7,6 +7,7 @@ namespace TallBarrel\Store\Requisition;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Item\ItemSearch;
@@ -78,7 +79,7 @@ final readonly class Requisitions
     /** The item somebody means; null where it is none of ours, or more than one. */
     public function meant(string $words): ?Item
     {
-        $code = trim(explode(' · ', $words)[0]);
+        $code = ItemCode::chosen($words);
         $exact = $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]);
         if (null !== $exact) {
             return $exact;

@@ -41,6 +41,16 @@ class Site
         $this->describe($name, $address, $receivingHours);
     }
 
+    /** @throws InvalidValue unless it is 1 to 20 letters, digits and hyphens */
+    public static function readCode(string $typed): string
+    {
+        $code = strtoupper(trim($typed));
+
+        return 1 === preg_match('/^[A-Z0-9-]{1,20}$/', $code) ? $code : throw InvalidValue::because(
+            sprintf('“%s” is no code of a site; expected 1 to 20 letters and digits, such as DEPOT.', $typed),
+        );
+    }
+
     /** @throws InvalidValue without a name */
     public function describe(string $name, string $address, string $receivingHours): void
     {

@@ -10,6 +10,7 @@ use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use TallBarrel\Core\EmailAddress;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Person\Person;
@@ -127,17 +128,24 @@ final readonly class ChoosePassword
         });
     }
 
-    /** @throws InvalidValue if the one there is was not given, or the new one cannot be taken */
+    /**
+     * @param int|null $visit    that goes on; all others end
+     * @param Problems $problems takes what stands in the way, at old or new; nothing is saved then
+     */
     public function change(
         Person $person,
         #[\SensitiveParameter] string $old,
         #[\SensitiveParameter] string $new,
         ?int $visit,
+        Problems $problems,
     ): void {
         if (!$this->hasher->isPasswordValid($person, $old)) {
-            throw InvalidValue::because('That is not the password you have now.');
+            $problems->refuse('old', 'That is not the password you have now.');
         }
-        $this->check($new, $person->email());
+        $problems->apply('new', fn () => $this->check($new, $person->email()));
+        if (!$problems->areNone()) {
+            return;
+        }
         $this->whole->take(function () use ($person, $new, $visit): void {
             $this->give($person, $new);
             $this->visits->endAll($person, $visit);

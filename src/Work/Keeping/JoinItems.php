@@ -15,6 +15,7 @@ use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Item\ItemUses;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Store\Stock\Balances;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
@@ -32,6 +33,7 @@ final readonly class JoinItems
         private Balances $balances,
         private Ledger $ledger,
         private ItemUses $uses,
+        private WhatMoved $moved,
         private AllOrNothing $whole,
         private Audit $audit,
         private ClockInterface $clock,
@@ -74,6 +76,7 @@ final readonly class JoinItems
             }
             $this->moveStock($double, $into, $by);
             $this->moveTheRest($double->id, $into->id);
+            $this->moved->note([$into->id]);
             $gtin = $double->gtin();
             $double->mark(null);
             $this->entities->flush();

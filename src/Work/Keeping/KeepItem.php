@@ -72,7 +72,7 @@ final readonly class KeepItem
 
             return;
         }
-        $code = $this->freeCode($details->code, $item, $problems);
+        $this->freeCode($details->code, $item, $problems);
         $this->describe($item, $details, $problems);
         if ($details->unit !== $item->unit && $this->uses->isBooked($item->id)) {
             $problems->refuse('unit', sprintf(
@@ -86,14 +86,9 @@ final readonly class KeepItem
 
             return;
         }
-        $saved = $this->save($item, $details, $by, 'Described anew', $problems);
-        if (null !== $saved && ($code !== $item->code || $details->unit !== $item->unit)) {
-            $this->connection->executeStatement(
-                'UPDATE item SET code = ?, unit = ?, version = version + 1 WHERE id = ?',
-                [$code, $details->unit->value, $item->id],
-            );
-            $this->entities->clear();
-        }
+        $this->save($item, $details, $by, 'Described anew', $problems);
+        // Code and unit are changed behind the entity, which never changes them itself.
+        $this->entities->clear();
     }
 
     /** @throws Refused while it is on its way, or promised */
@@ -222,6 +217,10 @@ final readonly class KeepItem
                     $item->addPack(new ItemPack($item, $pack->name, $pack->quantity, $pack->gtin));
                 }
                 $this->entities->flush();
+                $this->connection->executeStatement(
+                    'UPDATE item SET code = ?, unit = ?, version = version + 1 WHERE id = ?',
+                    [trim($details->code), $details->unit->value, $item->id],
+                );
                 $this->categories->know($item->category());
                 $this->connection->executeStatement('DELETE FROM stocking WHERE item_id = ?', [$item->id]);
                 foreach ($item->isStocked() ? $details->places : [] as $place) {

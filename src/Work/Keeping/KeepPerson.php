@@ -7,6 +7,7 @@ namespace TallBarrel\Work\Keeping;
 use Brick\Math\BigDecimal;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
+use Doctrine\ORM\Query;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\EmailAddress;
 use TallBarrel\Core\Problems;
@@ -58,13 +59,13 @@ final readonly class KeepPerson
     public function change(Person $person, PersonDetails $details, Person $by, Problems $problems): void
     {
         $this->check($details, $person, $problems);
-        if (Role::Owner !== $details->role) {
-            $this->leaveAnOwner($person, 'role', $problems);
-        }
-        if (!$problems->areNone()) {
-            return;
-        }
-        $this->whole->take(function () use ($person, $details, $by): void {
+        $this->whole->take(function () use ($person, $details, $by, $problems): void {
+            if (Role::Owner !== $details->role) {
+                $this->leaveAnOwner($person, 'role', $problems);
+            }
+            if (!$problems->areNone()) {
+                return;
+            }
             $before = sprintf('%s, %s, %s', $person->name(), $person->email(), $person->role()->value);
             $roleChanged = $person->role() !== $details->role;
             $this->describe($person, $details);
@@ -87,11 +88,6 @@ final readonly class KeepPerson
             throw new Refused('You cannot block yourself; another owner can.');
         }
         $this->whole->take(function () use ($person, $by): void {
-            // Two owners who block each other at once: the second waits here, and is told.
-            $this->entities->createQuery('SELECT p FROM '.Person::class.' p WHERE p.role = :owner')
-                ->setParameter('owner', Role::Owner)
-                ->setLockMode(LockMode::PESSIMISTIC_WRITE)
-                ->getResult();
             $problems = new Problems();
             $this->leaveAnOwner($person, '', $problems);
             if (!$problems->areNone()) {
@@ -150,10 +146,17 @@ final readonly class KeepPerson
         }
     }
 
+    /** Of two owners who block or demote each other at once the second waits here, and is told. */
     private function leaveAnOwner(Person $person, string $place, Problems $problems): void
     {
+        /** @var list<Person> $owners as they are now, not as they were when the page was asked for */
+        $owners = $this->entities->createQuery('SELECT p FROM '.Person::class.' p WHERE p.role = :owner')
+            ->setParameter('owner', Role::Owner)
+            ->setLockMode(LockMode::PESSIMISTIC_WRITE)
+            ->setHint(Query::HINT_REFRESH, true)
+            ->getResult();
         $others = array_filter(
-            $this->entities->getRepository(Person::class)->findBy(['role' => Role::Owner]),
+            $owners,
             static fn (Person $one): bool => $one !== $person && !$one->isBlocked() && $one->hasPassword(),
         );
         if (Role::Owner === $person->role() && [] === $others) {

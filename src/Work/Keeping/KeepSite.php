@@ -36,13 +36,8 @@ final readonly class KeepSite
     /** @param Problems $problems takes what stands in the way, by field; nothing is saved then */
     public function open(SiteDetails $details, Person $by, Problems $problems): ?Site
     {
-        $code = strtoupper(trim($details->code));
-        if (1 !== preg_match('/^[A-Z0-9-]{1,20}$/', $code)) {
-            $problems->refuse(
-                'code',
-                sprintf('“%s” is no code; expected 1 to 20 letters and digits, such as DEPOT.', $details->code),
-            );
-        } elseif (null !== $this->sites->byCode($code)) {
+        $code = (string) $problems->attempt('code', static fn (): string => Site::readCode($details->code));
+        if ('' !== $code && null !== $this->sites->byCode($code)) {
             $problems->refuse('code', sprintf('There is a site %s already.', $code));
         }
         $site = $problems->attempt(
@@ -88,8 +83,8 @@ final readonly class KeepSite
         }
         $open = $this->connection->fetchOne(
             "SELECT CASE
-                WHEN EXISTS (SELECT 1 FROM stock_balance WHERE site_id = :site AND quantity <> 0) THEN 'stock lies
-                    there'
+                WHEN EXISTS (SELECT 1 FROM stock_balance WHERE site_id = :site AND quantity <> 0) THEN 
+                    'stock lies there'
                 WHEN EXISTS (SELECT 1 FROM open_line WHERE site_id = :site) THEN 'orders are on their way there'
                 WHEN EXISTS (SELECT 1 FROM order_line l JOIN purchase_order o ON o.id = l.order_id
                     WHERE l.site_id = :site AND o.state IN ('draft', 'awaiting-approval', 'approved'))

@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\Gtin;
+use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Store\Item\Gtins;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
@@ -39,7 +40,7 @@ final readonly class OfferWanted
     {
         $codes = $gtins = [];
         foreach ($words as $one) {
-            $codes[$one] = self::code($one);
+            $codes[$one] = ItemCode::chosen($one);
             $gtins[$one] = Gtin::tryOf($codes[$one])->digits ?? '';
         }
         $read = array_values(array_filter($gtins, static fn (string $gtin): bool => '' !== $gtin));
@@ -83,17 +84,12 @@ final readonly class OfferWanted
         return $found;
     }
 
-    private static function code(string $words): string
-    {
-        return trim(explode(' · ', $words)[0]);
-    }
-
     /** Why there is nothing to be found: who sells it, or that it is unknown; null where it is no item of ours. */
     public function notOffered(Supplier $supplier, string $words): ?string
     {
         $item = $this->entities
             ->getRepository(Item::class)
-            ->findOneBy(['code' => trim(explode(' · ', $words)[0])]);
+            ->findOneBy(['code' => ItemCode::chosen($words)]);
         if (null === $item) {
             return null;
         }

@@ -9,6 +9,7 @@ use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Problems;
+use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Item\CustomerPromise;
@@ -105,15 +106,13 @@ final readonly class KeepPromise
 
     private function item(string $words, Problems $problems): ?Item
     {
-        $code = trim(explode(' · ', $words)[0]);
+        $code = ItemCode::chosen($words);
         $item = $this->entities->getRepository(Item::class)->findOneBy(['code' => $code]);
-        if (null === $item) {
-            $problems->refuse('item', sprintf('There is no item “%s”.', $code));
-        } elseif (!$item->isStocked()) {
-            $problems->refuse('item',
-                sprintf('%s is a service or an expense; only goods can be promised.', $item->code));
-        } elseif ($item->isArchived()) {
-            $problems->refuse('item', sprintf('%s is archived; take it up again first.', $item->code));
+        $against = null === $item
+            ? sprintf('There is no item “%s”.', $code)
+            : CustomerPromise::against($item->code, $item->isStocked(), $item->isArchived());
+        if (null !== $against) {
+            $problems->refuse('item', $against);
         }
 
         return $item;

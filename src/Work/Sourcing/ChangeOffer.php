@@ -10,6 +10,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Quantity\BuyingRule;
+use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Sourcing\ChainedDiscounts;
@@ -138,7 +139,7 @@ final readonly class ChangeOffer
     {
         return $this->entities
             ->getRepository(Item::class)
-            ->findOneBy(['code' => trim(explode(' · ', $typed)[0])]);
+            ->findOneBy(['code' => ItemCode::chosen($typed)]);
     }
 
     /** All but the prices. */
