@@ -186,7 +186,7 @@ final class ItemsTest extends DeskTestCase
         $this->proven();
     }
 
-    /** What was agreed, promised or proposed in the old unit may not become four times as much, or a quarter, unseen. */
+    /** What was agreed, promised or proposed in the old unit may not become four times as much unseen. */
     public function testNoFigureOfTheOldUnitIsLeftBehind(): void
     {
         $this->as('mara');
@@ -218,7 +218,8 @@ final class ItemsTest extends DeskTestCase
         $this->entities()->clear();
         $this->post('/items/LID-NEW/unit', ['factor' => '0.25', 'to' => 'SET']);
         self::assertSame(2.0, $this->number('SELECT quantity FROM customer_promise WHERE item_id = ?', [$item]));
-        self::assertSame(2.0, $this->number('SELECT promised FROM proposal WHERE item_id = ?', [$item]), 'planned anew');
+        $planned = $this->number('SELECT promised FROM proposal WHERE item_id = ?', [$item]);
+        self::assertSame(2.0, $planned, 'planned anew');
     }
 
     public function testADoubleGoesOverWithItsStockAndIsStillFound(): void

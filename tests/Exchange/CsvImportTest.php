@@ -219,7 +219,12 @@ final class CsvImportTest extends StoreTestCase
         yield 'a GTIN mistyped' => ['items', "code,name,unit,gtin\nA,B,EA,6291041500214\n", 'gtin', 'check digit is 3'];
         yield 'a unit that cannot change' => ['items', "code,name,unit\nJAR-340R,,KGM\n", 'unit', 'kept in EA'];
         yield 'a service of everything' => ['items', "code,name,unit,service\nA,B,EA,1\n", 'service', 'out of range'];
-        yield 'a pack with a comma' => ['items', "code,name,unit,packs\nA,B,EA,\"case=1,200\"\n", 'packs', 'no pack such'];
+        yield 'a pack with a comma' => [
+            'items',
+            "code,name,unit,packs\nA,B,EA,\"case=1,200\"\n",
+            'packs',
+            'no pack such',
+        ];
         yield 'a customs number of words' => [
             'items',
             "code,name,unit,customs_number\nA,B,EA,honey\n",

@@ -47,7 +47,9 @@ class ItemPack
             throw InvalidValue::because('Say what the pack is called, such as box.');
         }
         if (1 === preg_match('/[=;]/', $name)) {
-            throw InvalidValue::because(sprintf('“%s” cannot be the name of a pack: files write = and ; behind it.', $name));
+            throw InvalidValue::because(
+                sprintf('“%s” cannot be the name of a pack: files write = and ; behind it.', $name),
+            );
         }
         if (!$quantity->isPositive()) {
             throw InvalidValue::because(sprintf('A pack of %s holds nothing; expected more than 0.', $quantity));

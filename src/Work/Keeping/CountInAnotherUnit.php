@@ -25,8 +25,8 @@ use TallBarrel\Store\Stock\Posting;
 
 /**
  * An item that was booked in one unit is counted in another from now on: one of the old is so many of the new. Stock,
- * sales, plans, offers, packs, levels, prices and costs follow; what stands in the ledger stays, and a movement makes up
- * the difference.
+ * sales, plans, offers, packs, levels, prices and costs follow; what stands in the ledger stays, and a movement makes
+ * up the difference.
  */
 final readonly class CountInAnotherUnit
 {
