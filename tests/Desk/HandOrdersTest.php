@@ -89,7 +89,9 @@ final class HandOrdersTest extends DeskTestCase
         $number = $this->begin('TINDAVIK');
         self::assertSame($number, $this->begin('TINDAVIK'), 'an empty draft is taken again');
         $page = $this->see('/orders/'.$number)->text();
-        foreach (['Tindavik Containers', 'net 60', 'FCA Tindavik', 'biuro@tindavik.example', 'PLN'] as $words) {
+        $terms = $this->browser->getCrawler()->filter('[name="delivery_terms"]')->attr('value');
+        self::assertSame('FCA Tindavik', $terms);
+        foreach (['Tindavik Containers', 'net 60', 'biuro@tindavik.example', 'PLN'] as $words) {
             self::assertStringContainsString($words, $page);
         }
         self::assertStringContainsString('It has no lines', $page);

@@ -159,7 +159,7 @@ final class PeopleTest extends DeskTestCase
         $this->connection()->executeStatement("UPDATE person SET blocked_at = NOW() WHERE email LIKE 'rowan@%'");
         $keep = self::getContainer()->get(KeepPerson::class);
         self::assertInstanceOf(KeepPerson::class, $keep);
-        $details = PersonDetails::of($mara);
+        $details = PersonDetails::of($mara, []);
         $details->role = Role::Buyer;
         $problems = new Problems();
         $keep->change($mara, $details, $rowan, $problems);
@@ -220,6 +220,59 @@ final class PeopleTest extends DeskTestCase
         }
         $this->see('/reorder');
         self::assertResponseRedirects('/sign-in');
+    }
+
+    public function testWhoSeesOneSiteOnlyFindsNothingOfTheOthers(): void
+    {
+        $site = fn (string $code): int => (int) $this->number('SELECT id FROM site WHERE code = ?', [$code]);
+        $tam = $this->person('tam')->id;
+        $there = (int) $this->number(
+            "SELECT d.id FROM delivery d JOIN site s ON s.id = d.site_id WHERE s.code = 'DEPOT' LIMIT 1",
+        );
+        $this->as('rowan');
+        $this->see('/settings/people/'.$tam);
+        $form = $this->browser->getCrawler()->filter('#person')->form()->getPhpValues();
+        unset($form['_token']);
+        $page = $this->post(
+            '/settings/people/'.$tam,
+            ['site' => (string) $site('DEPOT'), 'sees' => [(string) $site('FERRY')]] + $form,
+        );
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Whoever works at Depot has to see it', $page->text());
+        $this->post(
+            '/settings/people/'.$tam,
+            ['site' => (string) $site('FERRY'), 'sees' => [(string) $site('FERRY')]] + $form,
+        );
+        self::assertResponseRedirects();
+
+        $this->as('tam');
+        $menu = $this->see('/stock')->filter('form[action="/look-at"]')->text();
+        self::assertStringContainsString('Ferry', $menu);
+        self::assertStringNotContainsString('All sites', $menu);
+        self::assertStringNotContainsString('Depot', $menu);
+        $this->post('/look-at', ['site' => (string) $site('DEPOT')]);
+        self::assertResponseStatusCodeSame(403);
+        foreach (
+            [
+                '/dock/deliveries/'.$there, '/items/JAR-340R/DEPOT/days', '/orders/PO-1081', '/own-data',
+                '/orders?site='.$site('DEPOT'),
+            ] as $closed
+        ) {
+            $this->browser->request('GET', $closed);
+            self::assertResponseStatusCodeSame(403, $closed);
+        }
+        $cards = $this->see('/items/JAR-340R')
+            ->filter('main .nm')
+            ->each(static fn ($one): string => trim($one->text()));
+        self::assertContains('Ferry Lane', $cards);
+        self::assertNotContains('Depot', $cards);
+        self::assertStringNotContainsString('PO-1081', $this->see('/orders')->text());
+        self::assertStringNotContainsString('PO-1081', $this->see('/find?q=PO-10')->filter('main')->text());
+        self::assertStringNotContainsString('Depot', $this->see('/dock/receipts')->filter('main')->text());
+
+        $this->as('rowan');
+        self::assertStringContainsString('PO-1081', $this->see('/find?q=PO-10')->filter('main')->text());
+        self::assertStringContainsString('Depot', $this->see('/dock/receipts')->filter('main')->text());
     }
 
     public function testWhoHandlesOnlyTheirOwnOrdersChangesNoOther(): void

@@ -238,9 +238,9 @@ final class PriceListsTest extends DeskTestCase
             "SELECT COUNT(*) FROM offer o JOIN supplier s ON s.id = o.supplier_id WHERE s.code = 'VETRASOL'",
         );
         self::assertSame([$offers - 2, 2], [$this->kinds()['Not listed any more'], $this->kinds()['Cannot be used']]);
-        self::assertSame('', $this->bring("code,colour\nVG-0370-H,9\n"));
+        self::assertSame('', $this->bring("VG-0370-H\nVG-0340-R\n"));
         self::assertStringContainsString(
-            'no column “prices”',
+            'has one column only',
             $this->browser->getCrawler()->filter('#bring .error')->text(),
         );
         self::assertSame(
@@ -381,5 +381,39 @@ final class PriceListsTest extends DeskTestCase
             $this->browser->getCrawler()->filter('aside')->text(),
             'who else sells it',
         );
+    }
+
+    public function testWhichColumnIsWhichIsAskedOnceForEachSupplier(): void
+    {
+        $this->as('mara');
+        $file = "Kennung;Farbe;Neu ab Jänner\nVG-0370-H;grün;10,20\nVG-0110-H;blau;6,10\n";
+        $list = $this->bring($file);
+        self::assertStringContainsString('which column is which?', $this->text());
+        self::assertStringContainsString('10,20 · 6,10', $this->text());
+        $say = fn (string ...$columns): Crawler => $this->post($list.'/columns', [
+            'heading' => ['Kennung', 'Farbe', 'Neu ab Jänner'],
+            'column' => $columns,
+        ]);
+        self::assertStringContainsString('No column is said to be prices', $say('code', '', '')->text());
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('cannot both be “prices”', $say('code', 'prices', 'prices')->text());
+        self::assertSame(
+            'prices',
+            $this->browser->getCrawler()->filter('[name="column[1]"] option[selected]')->attr('value'),
+            'what was chosen stands',
+        );
+        $say('code', '', 'prices');
+        self::assertResponseRedirects();
+        $this->work();
+        $this->see($list);
+        self::assertSame(2, array_sum($this->kinds()));
+        self::assertStringContainsString('was read already', $say('code', '', 'prices')->text());
+
+        $this->bring($file);
+        self::assertStringNotContainsString('which column is which?', $this->text(), 'it is remembered');
+        $other = $this->bring($file, [], 'TINDAVIK');
+        self::assertStringContainsString('which column is which?', $this->text(), 'others may mean other things');
+        $this->post($other, ['do' => 'leave']);
+        self::assertResponseRedirects('/suppliers/TINDAVIK/prices');
     }
 }

@@ -14,6 +14,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Quantity\ItemCode;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Agreement\Agreement;
 use TallBarrel\Store\Agreement\Agreements;
@@ -26,6 +27,7 @@ use TallBarrel\Store\Supplier\Supplier;
 
 /** Long-term deals: what was promised, what has been drawn, and whether it will come to what was promised. */
 #[Route('/agreements')]
+#[AboutMoney]
 final class AgreementsController extends AbstractController
 {
     public function __construct(

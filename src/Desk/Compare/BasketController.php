@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Planning\Board;
@@ -23,6 +24,7 @@ use TallBarrel\Work\Sourcing\ShareOutBasket;
 
 /** All that is chosen on Reorder, or of an order list, shared out among the suppliers so that it costs least. */
 #[Route('/compare/basket')]
+#[AboutMoney]
 final class BasketController extends AbstractController
 {
     public function __construct(

@@ -15,6 +15,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Agreement\Agreements;
@@ -29,6 +30,7 @@ use TallBarrel\Work\Sourcing\BuyAsCompared;
 
 /** Suppliers side by side: what waits to be compared, and the board of one item. */
 #[Route('/compare')]
+#[AboutMoney]
 final class CompareController extends AbstractController
 {
     public function __construct(

@@ -89,6 +89,7 @@ final readonly class ItemComparison
                     'best' => $cost === $costs[0] && null === $cost->short,
                     'current' => $chosen?->id === $cost->offer->id,
                     'lastPrice' => $last[$cost->offer->id] ?? null,
+                    'agreed' => $offers[$cost->offer->id]->agreed(),
                 ],
                 $costs,
             ),

@@ -16,11 +16,16 @@ use Symfony\Component\Validator\Constraints\Length;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Desk\Shell\Form\FigureType;
 use TallBarrel\Desk\Shell\Form\WholeType;
+use TallBarrel\Desk\Shell\TaxNames;
 use TallBarrel\Work\Keeping\ItemDetails;
 
 /** @extends AbstractType<ItemDetails> */
 final class ItemType extends AbstractType
 {
+    public function __construct(private readonly TaxNames $rates)
+    {
+    }
+
     /** Those that most goods are counted in stand first. */
     private const USUAL = [
         Unit::Each, Unit::Set, Unit::Pair, Unit::Kilogram, Unit::Gram, Unit::Litre, Unit::Metre, Unit::SquareMetre,
@@ -101,6 +106,20 @@ final class ItemType extends AbstractType
                 'help' => 'Two letters, such as IE.',
                 'empty_data' => '',
                 'attr' => ['maxlength' => 2],
+            ])
+            ->add('price_group', TextType::class, [
+                'label' => 'Price group',
+                'property_path' => 'priceGroup',
+                'empty_data' => '',
+                'constraints' => [new Length(max: 40)],
+                'attr' => ['list' => 'item-groups', 'autocomplete' => 'off'],
+            ])
+            ->add('tax_name', ChoiceType::class, [
+                'label' => 'Tax',
+                'property_path' => 'taxName',
+                'empty_data' => '',
+                'placeholder' => false,
+                'choices' => ['as the supplier charges' => ''] + $this->rates->choices(),
             ])
             ->add('caution', TextType::class, [
                 'label' => 'Caution, shown when ordering',

@@ -12,6 +12,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Store\Item\ItemSearch;
+use TallBarrel\Store\Item\QuickSearch;
 
 /** The catalogue: every item and what it still lacks before it can be ordered. An item's own page is at Stock. */
 final class ItemsController extends AbstractController
@@ -67,11 +68,11 @@ final class ItemsController extends AbstractController
 
     /** Items that somebody may mean while they type, for a list below the field. */
     #[Route('/items/names', name: 'item_names', methods: ['GET'], priority: 4)]
-    public function names(Request $request): Response
+    public function names(Request $request, QuickSearch $quick): Response
     {
         $typed = array_filter($request->query->all(), is_string(...));
         $words = trim(mb_substr((string) reset($typed), 0, 60));
-        $search = ItemSearch::of($words);
+        $search = $quick->of($words, self::NAMES);
 
         return $this->render('items/_names.html.twig', [
             'items' => mb_strlen($words) < 2 ? [] : $this->connection->fetchAllAssociative(

@@ -6,8 +6,8 @@ namespace TallBarrel\Desk\Orders;
 
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\PriceDiscount;
-use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\PastedLines;
+use TallBarrel\Core\Ordering\Shipping;
 use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -44,15 +44,17 @@ final readonly class OrderForm
             PastedLines::read($fields->text('paste', 100_000), $fields->numerals, $fields->problems),
             '1' === $fields->text('sweep'),
             AdjustmentRows::read($fields, $order->tax()),
-            $fields->attempt(
-                'order_tax',
-                static fn (): ?Tax => '' === $fields->text('order_tax', 60)
-                    ? null
-                    : Tax::read($fields->text('order_tax', 60), $fields->numerals),
+            $fields->tax('order_tax', $fields->text('order_tax', 60)),
+            !isset($fields->typed['carrier']) ? null : $fields->attempt(
+                'delivery_terms',
+                static fn (): Shipping => Shipping::of(
+                    $fields->text('deliver_to'),
+                    $fields->text('carrier', 60),
+                    $fields->text('project', 60),
+                    $fields->text('delivery_terms', 80),
+                    [$order->deliveryTerms(), ...$order->supplier->allDeliveryTerms()],
+                ),
             ),
-            isset($fields->typed['carrier'])
-                ? [$fields->text('deliver_to'), $fields->text('carrier', 60), $fields->text('project', 60)]
-                : null,
         );
     }
 
@@ -83,10 +85,7 @@ final readonly class OrderForm
                     ? PriceDiscount::read($discounts[$id], $fields->numerals)
                     : null,
             );
-            $tax = $fields->attempt(
-                'tax-'.$id,
-                static fn (): ?Tax => '' === ($taxes[$id] ?? '') ? null : Tax::read($taxes[$id], $fields->numerals),
-            );
+            $tax = $fields->tax('tax-'.$id, $taxes[$id] ?? '');
             if (!$fields->problems->concern('quantity-'.$id) && !$fields->problems->concern('price-'.$id)) {
                 $lines[$id] = new LineChange(
                     $packs,

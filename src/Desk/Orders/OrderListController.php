@@ -13,8 +13,11 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Desk\Shell\Shell;
+use TallBarrel\Desk\Shell\TakenFile;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\OrderFilter;
 use TallBarrel\Store\Order\OrderRow;
@@ -24,7 +27,6 @@ use TallBarrel\Store\Person\KeptView;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Keeping\KeepView;
-use TallBarrel\Work\Keeping\TableFile;
 use TallBarrel\Work\Ordering\AcknowledgeOrder;
 use TallBarrel\Work\Ordering\ChaseOrder;
 use TallBarrel\Work\Ordering\OrderPaper;
@@ -34,7 +36,6 @@ use TallBarrel\Work\Ordering\OrderPaper;
 final class OrderListController extends AbstractController
 {
     private const PAGE = 100;
-    private const MOST_ROWS = 100_000;
     private const MOST_ON_PAPER = 500;
     private const LOOKS = ['orders' => 'Orders', 'lines' => 'Open lines', 'suppliers' => 'By supplier'];
     private const FIELDS = [
@@ -45,6 +46,7 @@ final class OrderListController extends AbstractController
         private readonly OrderRows $rows,
         private readonly EntityManagerInterface $entities,
         private readonly CurrentBusiness $business,
+        private readonly SeenSites $seen,
     ) {
     }
 
@@ -59,6 +61,9 @@ final class OrderListController extends AbstractController
         );
         $groups = ['Awaiting approval' => [], 'Ready to send' => [], 'Drafts' => [], 'On its way' => []];
         foreach ($this->rows->in($open, null) as $order) {
+            if (!$this->isSeen($order)) {
+                continue;
+            }
             $groups[self::heading($order->state)][] = $order;
         }
 
@@ -66,6 +71,12 @@ final class OrderListController extends AbstractController
             'groups' => array_filter($groups, static fn (array $orders): bool => [] !== $orders),
             'views' => $this->views($person),
         ]);
+    }
+
+    /** One without lines is nobody's yet. */
+    private function isSeen(OrderRow $order): bool
+    {
+        return [] === $order->sites || [] !== array_filter(array_keys($order->sites), $this->seen->has(...));
     }
 
     private static function heading(OrderState $state): string
@@ -112,75 +123,22 @@ final class OrderListController extends AbstractController
     }
 
     /** What is shown, all pages of it, to be opened elsewhere. */
-    #[Route('.csv', name: 'orders_file', methods: ['GET'], priority: 1)]
-    public function takeOut(Request $request, TableFile $files, #[CurrentUser] Person $person): Response
-    {
+    #[Route('.{format}', name: 'orders_file', requirements: ['format' => TakenFile::FORMATS], methods: ['GET'],
+        priority: 1), AboutMoney]
+    public function takeOut(
+        string $format,
+        Request $request,
+        OrderTables $tables,
+        TakenFile $file,
+        #[CurrentUser] Person $person,
+    ): Response {
         $fields = Fields::query($request);
-        $filter = $this->filter($fields, $person);
-        $rows = match ($fields->text('look')) {
-            'lines' => [
-                [
-                    'order', 'line', 'supplier', 'item', 'description', 'site', 'due', 'confirmed', 'packs', 'pack',
-                    'value',
-                ],
-                ...array_map(
-                    static fn (array $row): array => [
-                        $row['number'],
-                        (string) $row['position'],
-                        $row['supplier'],
-                        $row['code'] ?? '',
-                        $row['description'],
-                        $row['site'],
-                        $row['due'],
-                        1 === $row['promised'] ? 'yes' : 'no',
-                        $row['packs'],
-                        $row['pack'],
-                        number_format((float) $row['value'], 2, '.', ''),
-                    ],
-                    $this->rows->openLines($filter, 0, self::MOST_ROWS),
-                ),
-            ],
-            'suppliers' => [
-                ['supplier', 'code', 'orders', 'overdue', 'outstanding', 'goods'],
-                ...array_map(
-                    static fn (array $row): array => [
-                        $row['supplier'],
-                        $row['code'],
-                        (string) $row['orders'],
-                        (string) $row['late'],
-                        number_format((float) $row['outstanding'], 2, '.', ''),
-                        number_format((float) $row['goods'], 2, '.', ''),
-                    ],
-                    $this->rows->bySupplier($filter),
-                ),
-            ],
-            default => [
-                ['order', 'supplier', 'state', 'wanted', 'due', 'lines', 'buyer', 'goods', 'currency'],
-                ...array_map(
-                    static fn (OrderRow $row): array => [
-                        $row->number,
-                        $row->supplier,
-                        $row->state->value,
-                        $row->wantedOn->format('Y-m-d'),
-                        $row->dueOn()->format('Y-m-d'),
-                        (string) $row->lines,
-                        $row->buyer,
-                        (string) $row->goods->amount,
-                        $row->goods->currency->code,
-                    ],
-                    $this->rows->find($filter, 0, self::MOST_ROWS),
-                ),
-            ],
-        };
 
-        return new Response($files->write($rows), 200, [
-            'Content-Type' => 'text/csv; charset=UTF-8',
-            'Content-Disposition' => 'attachment; filename="orders.csv"',
-        ]);
+        return $file->of('orders', $tables->of($fields->text('look'), $this->filter($fields, $person)), $format);
     }
 
     /** The same on paper, the first of it where it is long. */
-    #[Route('.pdf', name: 'orders_paper', methods: ['GET'], priority: 1)]
+    #[Route('.pdf', name: 'orders_paper', methods: ['GET'], priority: 1), AboutMoney]
     public function paper(Request $request, OrderPaper $paper, #[CurrentUser] Person $person): Response
     {
         $filter = $this->filter(Fields::query($request), $person);
@@ -269,7 +227,9 @@ final class OrderListController extends AbstractController
             $fields->text('state', missing: OrderFilter::ALL),
             $fields->text('supplier', 20),
             $fields->text('item', 40),
-            '' === $fields->text('site') ? null : (int) $fields->text('site'),
+            $this->seen->areAll() || '' !== $fields->text('site')
+                ? ('' === $fields->text('site') ? null : (int) $fields->text('site'))
+                : $this->seen->ids()[0],
             'me' === $buyer ? $person->id : ('' === $buyer ? null : (int) $buyer),
             $day('from'),
             $day('until'),

@@ -68,7 +68,7 @@ final class PeopleController extends AbstractController
     {
         $person = $this->find($id);
 
-        return $this->one($person, $this->form(PersonDetails::of($person), $person));
+        return $this->one($person, $this->form(PersonDetails::of($person, $this->sites->all()), $person));
     }
 
     #[Route('/{id}', name: 'person_save', requirements: ['id' => '\d{1,9}'], methods: ['POST']),
@@ -76,7 +76,7 @@ final class PeopleController extends AbstractController
     public function save(int $id, Request $request, #[CurrentUser] Person $by): Response
     {
         $person = $this->find($id);
-        $details = PersonDetails::of($person);
+        $details = PersonDetails::of($person, $this->sites->all());
         $form = $this->form($details, $person)->handleRequest($request);
         Forms::attempt($form, fn (Problems $problems) => $this->keep->change($person, $details, $by, $problems));
         if (!$form->isSubmitted() || !$form->isValid()) {

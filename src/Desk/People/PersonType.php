@@ -49,6 +49,15 @@ final class PersonType extends AbstractType
                 'choice_value' => 'id',
                 'choice_label' => 'name',
             ])
+            ->add('sees', ChoiceType::class, [
+                'label' => 'May see',
+                'help' => 'None ticked: all of them.',
+                'choices' => $options['sites'],
+                'choice_value' => 'id',
+                'choice_label' => 'name',
+                'multiple' => true,
+                'expanded' => true,
+            ])
             ->add('approver', ChoiceType::class, [
                 'label' => 'Asks for a yes',
                 'placeholder' => 'whoever may give it',

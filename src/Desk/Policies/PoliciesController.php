@@ -17,6 +17,7 @@ use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\ServiceTarget;
 use TallBarrel\Desk\Drawing\CurveChart;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\ClassFigures;
@@ -26,6 +27,7 @@ use TallBarrel\Work\Planning\SetClassPolicy;
 
 /** How each class of items is replenished, what a setting costs and what it brings. */
 #[Route('/policies')]
+#[AboutMoney]
 final class PoliciesController extends AbstractController
 {
     public function __construct(

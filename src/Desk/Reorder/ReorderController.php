@@ -15,6 +15,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Replenish\PlanningOptions;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\WaitingCounts;
@@ -31,6 +32,7 @@ use TallBarrel\Work\Planning\FillUpOrder;
 use TallBarrel\Work\Planning\RunPlanning;
 
 #[Route('/reorder')]
+#[AboutMoney]
 final class ReorderController extends AbstractController
 {
     public function __construct(

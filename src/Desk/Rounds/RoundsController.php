@@ -17,6 +17,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Audit\Audit;
@@ -41,6 +42,7 @@ use TallBarrel\Work\Sourcing\SendRound;
 
 /** Quote rounds: plan one, send it, follow the answers, award. */
 #[Route('/compare/rounds')]
+#[AboutMoney]
 final class RoundsController extends AbstractController
 {
     public function __construct(

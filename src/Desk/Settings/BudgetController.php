@@ -13,6 +13,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Problems;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Store\Business\CategoryBudget;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -24,6 +25,7 @@ use TallBarrel\Work\Keeping\SetBudget;
 
 /** What may be ordered, month by month, and what of it is spoken for. */
 #[Route('/settings/budget')]
+#[AboutMoney]
 final class BudgetController extends AbstractController
 {
     private const MONTHS_BACK = 3;

@@ -13,6 +13,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Problems;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
@@ -20,6 +21,7 @@ use TallBarrel\Work\Keeping\RateFeed;
 
 /** What money, stock and exchanging cost the business, and the exchange rates. */
 #[Route('/settings/costs')]
+#[AboutMoney]
 final class CostRatesController extends AbstractController
 {
     public function __construct(

@@ -7,7 +7,6 @@ namespace TallBarrel\Desk\Settings;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
-use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -15,15 +14,17 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AboutMoney;
+use TallBarrel\Desk\Shell\AllSites;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\TakenFile;
 use TallBarrel\Store\Import\ImportRun;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Work\Keeping\FileReading;
 use TallBarrel\Work\Keeping\Imports;
-use TallBarrel\Work\Keeping\SheetFile;
-use TallBarrel\Work\Keeping\TableFile;
 
 #[Route('/own-data'), IsGranted('ROLE_IMPORT')]
+#[AboutMoney, AllSites]
 final class OwnDataController extends AbstractController
 {
     public function __construct(
@@ -39,11 +40,11 @@ final class OwnDataController extends AbstractController
     }
 
     #[Route('/{kind}/sample.csv', name: 'own_data_sample', methods: ['GET'])]
-    public function sample(string $kind, TableFile $table): Response
+    public function sample(string $kind, TakenFile $file): Response
     {
         $import = $this->importer->forms()[$kind] ?? throw $this->createNotFoundException('There is no such sample.');
 
-        return self::taken($table->write([array_keys($import->columns), ...$import->sample]), $kind.'-sample.csv');
+        return $file->of($kind.'-sample', [array_keys($import->columns), ...$import->sample]);
     }
 
     #[Route(
@@ -78,32 +79,20 @@ final class OwnDataController extends AbstractController
     }
 
     /** All there is of a kind, to be taken away; brought again it changes nothing. */
-    #[Route('/{kind}/all.{format}', name: 'own_data_all', requirements: ['format' => 'csv|xlsx'], methods: ['GET'])]
-    public function all(string $kind, string $format, TableFile $table, SheetFile $book): Response
+    #[Route('/{kind}/all.{format}', name: 'own_data_all', requirements: ['format' => TakenFile::FORMATS],
+        methods: ['GET'])]
+    public function all(string $kind, string $format, TakenFile $file): Response
     {
         $import = $this->importer->forms()[$kind] ?? throw $this->createNotFoundException('There is no such list.');
-        $rows = $this->importer->all($kind);
 
-        return 'csv' === $format
-            ? self::taken($table->write($rows), $kind.'.csv')
-            : self::taken($book->sheet($import->title, $rows), $kind.'.xlsx');
-    }
-
-    private static function taken(string $content, string $name): Response
-    {
-        return new Response($content, 200, [
-            'Content-Type' => str_ends_with($name, '.csv')
-                ? 'text/csv; charset=utf-8'
-                : 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-            'Content-Disposition' => HeaderUtils::makeDisposition('attachment', $name),
-        ]);
+        return $file->of($kind, $this->importer->all($kind), $format, $import->title);
     }
 
     /** The rows that cannot be used, each with the reason behind, to be mended elsewhere and brought again. */
     #[Route('/runs/{id}/bad.csv', name: 'own_data_bad', requirements: ['id' => '\d{1,9}'], methods: ['GET'])]
-    public function bad(int $id, TableFile $table): Response
+    public function bad(int $id, TakenFile $file): Response
     {
-        return self::taken($table->write($this->importer->badRows($this->find($id))), 'rows-to-mend.csv');
+        return $file->of('rows-to-mend', $this->importer->badRows($this->find($id)));
     }
 
     #[Route('/runs/{id}', name: 'own_data_run', requirements: ['id' => '\d+'], methods: ['GET'])]

@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Ordering\PaperPart;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\NumberSeries;
@@ -55,7 +56,11 @@ final class PaperController extends AbstractController
         $sentences = preg_split('/\R/', is_string($fields->typed['sentences'] ?? null)
             ? $fields->typed['sentences']
             : '') ?: [];
-        $set->set($numbers, $sentences, $by, $fields->problems);
+        $parts = array_filter(
+            PaperPart::cases(),
+            static fn (PaperPart $part): bool => '' !== $fields->text('part-'.$part->value, 1),
+        );
+        $set->set($numbers, $sentences, array_values($parts), $by, $fields->problems);
         if (!$fields->isGood()) {
             return $this->page($fields);
         }
@@ -79,6 +84,8 @@ final class PaperController extends AbstractController
             [
                 'series' => $series,
                 'year' => (int) $this->clock->now()->format('Y'),
+                'parts' => PaperPart::cases(),
+                'shown' => $this->business->get()->paperParts(),
                 'sentences' => $this->business->get()->sentences(),
                 'fields' => $fields,
             ],

@@ -12,6 +12,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Person\Person;
@@ -25,6 +26,7 @@ use TallBarrel\Work\Settling\EnterInvoice;
 /** Types an invoice: what came and is on none stands there already. */
 #[Route('/settle/new/{code}')]
 #[IsGranted('ROLE_INVOICE')]
+#[AboutMoney]
 final class EntryController extends AbstractController
 {
     private const CHARGES = 2;

@@ -13,6 +13,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
@@ -23,6 +24,7 @@ use TallBarrel\Work\Settling\SettleInvoice;
 
 /** What is settled and to be paid, by the day it should be, and what was paid last. */
 #[Route('/settle/payments')]
+#[AboutMoney]
 final class PaymentsController extends AbstractController
 {
     private const PAID_SHOWN = 12;

@@ -15,6 +15,7 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\QuantityVerdict;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -26,6 +27,7 @@ use TallBarrel\Work\Settling\SettleInvoice;
 
 /** Invoices beside what was ordered and what came: what differs is decided, what is owed settled. */
 #[Route('/settle')]
+#[AboutMoney]
 final class SettleController extends AbstractController
 {
     public function __construct(

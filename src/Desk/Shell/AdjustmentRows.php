@@ -57,7 +57,7 @@ final readonly class AdjustmentRows
                     $reason,
                     $percent ? null : $figure,
                     $percent ? $figure : null,
-                    '' === $own ? $tax : Tax::read($own, $fields->numerals),
+                    '' === $own ? $tax : $fields->readTax($own),
                     '' === $below ? null : $fields->numerals->price($below),
                 );
             });

@@ -7,8 +7,11 @@ namespace TallBarrel\Desk\Shell;
 use Brick\Math\BigDecimal;
 use Symfony\Component\HttpFoundation\Request;
 use TallBarrel\Core\Day;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Quantity\Numerals;
+use TallBarrel\Store\Business\TaxRates;
 
 /**
  * What a person typed into a form, read field by field. What cannot be read is kept as typed, with the reason beside
@@ -18,18 +21,26 @@ final readonly class Fields
 {
     /** Where a request carries how the business writes numbers; see ReadNumbers. */
     public const NUMERALS = '_numerals';
+    /** Where it carries the rates of tax that have a name. */
+    public const TAXES = '_taxes';
 
     public Problems $problems;
 
     /** @param array<array-key, mixed> $typed */
-    private function __construct(public array $typed, public Numerals $numerals)
+    private function __construct(public array $typed, public Numerals $numerals, private ?TaxRates $taxes = null)
     {
         $this->problems = new Problems();
     }
 
     public static function of(Request $request): self
     {
-        return new self($request->request->all(), self::numeralsOf($request));
+        $taxes = $request->attributes->get(self::TAXES);
+
+        return new self(
+            $request->request->all(),
+            self::numeralsOf($request),
+            $taxes instanceof TaxRates ? $taxes : null,
+        );
     }
 
     /** What stands in the address instead of in a form. */
@@ -87,6 +98,18 @@ final readonly class Fields
     public function price(string $name, string $typed): ?BigDecimal
     {
         return $this->attempt($name, fn (): ?BigDecimal => '' === $typed ? null : $this->numerals->price($typed));
+    }
+
+    /** A rate of tax: by its name, as a figure, or why there is none; null when empty. */
+    public function tax(string $name, string $typed): ?Tax
+    {
+        return $this->attempt($name, fn (): ?Tax => '' === $typed ? null : $this->readTax($typed));
+    }
+
+    /** @throws InvalidValue */
+    public function readTax(string $typed): Tax
+    {
+        return $this->taxes?->named($typed) ?? Tax::read($typed, $this->numerals);
     }
 
     /** A day as the browser sends it. */

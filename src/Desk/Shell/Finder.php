@@ -4,9 +4,10 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Shell;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
-use TallBarrel\Store\Item\ItemSearch;
+use TallBarrel\Store\Item\QuickSearch;
 
 /**
  * Finds anything by parts of words, codes and numbers: items, suppliers, orders, receipts and the notes that came with
@@ -17,8 +18,12 @@ final readonly class Finder
     private const MOST = 12;
     private const OF_A_KIND = 6;
 
-    public function __construct(private Connection $connection, private UrlGeneratorInterface $urls)
-    {
+    public function __construct(
+        private Connection $connection,
+        private QuickSearch $search,
+        private SeenSites $seen,
+        private UrlGeneratorInterface $urls,
+    ) {
     }
 
     /** @return list<array{kind: string, code: string, name: string, url: string}> by kind, the nearest first */
@@ -28,7 +33,7 @@ final readonly class Finder
         if ('' === $words) {
             return [];
         }
-        $items = ItemSearch::of($words);
+        $items = $this->search->of($words, self::OF_A_KIND);
         $like = addcslashes($words, '%_\\');
         $some = self::OF_A_KIND;
         // What is made here has to be compared like what is kept.
@@ -49,13 +54,16 @@ final readonly class Finder
                     ORDER BY code = :words DESC, name LIMIT $some)
                 UNION ALL (SELECT 'order', o.number, CONCAT(s.name, ', ', REPLACE(o.state, '-', ' ')), o.number, 0
                     FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
-                    WHERE o.number LIKE :like OR o.their_reference LIKE :like OR o.project LIKE :like
+                    WHERE (o.number LIKE :like OR o.their_reference LIKE :like OR o.project LIKE :like
                         OR o.id IN (SELECT order_id FROM despatch WHERE tracking LIKE :like)
-                        OR o.id IN ({$own('order')})
+                        OR o.id IN ({$own('order')}))
+                        AND (:all OR EXISTS (SELECT 1 FROM order_line l WHERE l.order_id = o.id
+                            AND l.site_id IN (:sites)))
                     ORDER BY o.number = :words DESC, o.id DESC LIMIT $some)
                 UNION ALL (SELECT 'receipt', r.number, CONCAT(s.name, ', note ', d.note_number), $id, 0
                     FROM receipt r JOIN delivery d ON d.id = r.delivery_id JOIN supplier s ON s.id = d.supplier_id
-                    WHERE r.number LIKE :like OR d.note_number LIKE :like OR d.id IN ({$own('delivery')})
+                    WHERE (r.number LIKE :like OR d.note_number LIKE :like OR d.id IN ({$own('delivery')}))
+                        AND (:all OR d.site_id IN (:sites))
                     ORDER BY r.number = :words DESC, r.id DESC LIMIT $some)
                 UNION ALL (SELECT 'quote round', number, $reply, number, 0
                     FROM quote_round WHERE number LIKE :like ORDER BY id DESC LIMIT $some)
@@ -65,10 +73,17 @@ final readonly class Finder
                     JOIN supplier s ON s.id = v.supplier_id WHERE v.number LIKE :like ORDER BY v.id DESC LIMIT $some)
                 UNION ALL (SELECT 'promise', p.reference, CONCAT(p.customer, ', ', i.name), p.reference, 0
                     FROM customer_promise p JOIN item i ON i.id = p.item_id
-                    WHERE p.reference LIKE :like OR p.customer LIKE :like ORDER BY p.settled_on IS NOT NULL, p.id DESC
-                    LIMIT $some)
+                    WHERE (p.reference LIKE :like OR p.customer LIKE :like) AND (:all OR p.site_id IN (:sites))
+                    ORDER BY p.settled_on IS NOT NULL, p.id DESC LIMIT $some)
              ) found ORDER BY code = :words DESC, late, code LIKE :starts DESC LIMIT ".self::MOST,
-            ['like' => '%'.$like.'%', 'starts' => $like.'%', 'words' => $words] + $items->values,
+            [
+                'like' => '%'.$like.'%',
+                'starts' => $like.'%',
+                'words' => $words,
+                'all' => $this->seen->areAll() ? 1 : 0,
+                'sites' => [0, ...$this->seen->ids()],
+            ] + $items->values,
+            ['sites' => ArrayParameterType::INTEGER],
         );
         $kinds = [];
         foreach ($rows as $row) {

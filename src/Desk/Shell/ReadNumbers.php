@@ -9,11 +9,12 @@ use Symfony\Component\HttpKernel\Event\ControllerEvent;
 use Symfony\Component\HttpKernel\KernelEvents;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Business\TaxRates;
 
-/** Numbers typed into any form are read with the decimal mark of the business. */
+/** What is typed into any form is read as the business writes it: its decimal mark, its names of tax rates. */
 final readonly class ReadNumbers
 {
-    public function __construct(private CurrentBusiness $business)
+    public function __construct(private CurrentBusiness $business, private TaxRates $taxes)
     {
     }
 
@@ -24,6 +25,7 @@ final readonly class ReadNumbers
         if ($request->request->count() > 0 || $request->query->count() > 0) {
             $mark = $this->business->find()?->decimalMark() ?? Numerals::POINT;
             $request->attributes->set(Fields::NUMERALS, Numerals::with($mark));
+            $request->attributes->set(Fields::TAXES, $this->taxes);
         }
     }
 }

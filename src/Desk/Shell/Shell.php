@@ -25,6 +25,7 @@ final class Shell
         private readonly RequestStack $requests,
         private readonly Sites $allSites,
         private readonly Premises $premises,
+        private readonly SeenSites $seen,
         private readonly TodayList $today,
         private readonly WaitingCounts $waiting,
         private readonly KeptFigures $figures,
@@ -66,13 +67,22 @@ final class Shell
         return $today;
     }
 
-    /** The site being looked at; null for all. */
+    /** The site being looked at; null for all. Whoever may see some only looks at one of them at a time. */
     public function site(): ?Site
     {
         $request = $this->requests->getCurrentRequest();
         $id = null !== $request && $request->hasSession() ? $request->getSession()->get(self::SITE) : null;
+        $site = is_int($id) ? $this->allSites->find($id) : null;
+        if ($this->seen->areAll()) {
+            return $site;
+        }
 
-        return is_int($id) ? $this->allSites->find($id) : null;
+        return null !== $site && $this->seen->has($site->id) ? $site : $this->seen->sites()[0] ?? null;
+    }
+
+    public function seesAll(): bool
+    {
+        return $this->seen->areAll();
     }
 
     public function lookAt(?Site $site): void
@@ -92,9 +102,9 @@ final class Shell
         return $this->premises->business()?->sentences() ?? [];
     }
 
-    /** @return list<Site> */
+    /** @return list<Site> that may be seen */
     public function sites(): array
     {
-        return $this->premises->sites();
+        return $this->seen->sites();
     }
 }

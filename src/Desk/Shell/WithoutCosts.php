@@ -15,12 +15,6 @@ use TallBarrel\Store\Person\Right;
 /** Who may not see costs sees no amount of money on any page, and no page that is about money. */
 final readonly class WithoutCosts
 {
-    private const ABOUT_MONEY = [
-        '/reorder', '/compare', '/settle', '/suppliers', '/agreements', '/settings/costs', '/settings/budget',
-        '/own-data',
-        '/orders.csv', '/orders.pdf', '/policies',
-    ];
-
     public function __construct(private Security $security)
     {
     }
@@ -37,11 +31,8 @@ final readonly class WithoutCosts
         if (!$hidden) {
             return;
         }
-        $path = $event->getRequest()->getPathInfo();
-        foreach (self::ABOUT_MONEY as $start) {
-            if ($path === $start || str_starts_with($path, $start.'/')) {
-                throw new AccessDeniedHttpException('This page is about costs, which your role does not see.');
-            }
+        if (isset($event->getAttributes()[AboutMoney::class])) {
+            throw new AccessDeniedHttpException('This page is about costs, which your role does not see.');
         }
     }
 }

@@ -19,6 +19,7 @@ use TallBarrel\Desk\Items\ItemPolicyEntry;
 use TallBarrel\Desk\Items\ItemPolicyType;
 use TallBarrel\Desk\Reorder\ReorderBoard;
 use TallBarrel\Desk\Shell\Form\Forms;
+use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Business\Rates;
@@ -47,6 +48,7 @@ final readonly class ItemPage
         private Rates $rates,
         private Forms $forms,
         private Shell $shell,
+        private SeenSites $seen,
         private Talk $talk,
         private ClockInterface $clock,
     ) {
@@ -87,7 +89,10 @@ final readonly class ItemPage
         ?FormInterface $adjust = null,
         ?FormInterface $facts = null,
     ): array {
-        $places = $this->proposals->ofItem($item->id);
+        $places = array_values(array_filter(
+            $this->proposals->ofItem($item->id),
+            fn (SavedProposal $place): bool => $this->seen->has($place->site->id),
+        ));
         $site ??= $this->shell->site()->code ?? '';
         $shown =
             array_values(
@@ -147,14 +152,14 @@ final readonly class ItemPage
                 'facts' => ($facts ?? $this->forms->of(ItemFactsType::class, new ItemFactsEntry($item)))->createView(),
             ],
             'adjustments' => $figures->adjustments,
-            'balances' => $figures->balances,
+            'balances' => $this->seen->only($figures->balances),
             'movements' => array_map(
                 static fn (array $row): array => ['words' => MovementKind::from((string) $row['kind'])->words()] + $row,
-                $figures->movements,
+                $this->seen->only($figures->movements),
             ),
             'orders' => array_map(
                 static fn (array $row): array => ['words' => OrderState::from((string) $row['state'])->words()] + $row,
-                $figures->orders,
+                $this->seen->only($figures->orders),
             ),
             'offers' => $offers,
             'talk' => $this->talk->about('item', $item->code),

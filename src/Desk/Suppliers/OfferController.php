@@ -17,6 +17,9 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Desk\Drawing\PriceLine;
+use TallBarrel\Desk\Shell\AboutMoney;
+use TallBarrel\Desk\Shell\AdjustmentRows;
+use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
@@ -28,6 +31,7 @@ use TallBarrel\Work\Sourcing\OfferDetails;
 
 /** One offer: all that a supplier asks for an item, what it cost before, and who else sells it. */
 #[Route('/suppliers/{code}/offers')]
+#[AboutMoney]
 final class OfferController extends AbstractController
 {
     public function __construct(
@@ -94,6 +98,23 @@ final class OfferController extends AbstractController
         return $this->redirectToRoute('offer', ['code' => $code, 'id' => $id]);
     }
 
+    /** Charges and allowances that it brings to each order it stands on. */
+    #[Route('/{id}/charges', name: 'offer_charges', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_BUY')]
+    public function charges(string $code, int $id, Request $request, #[CurrentUser] Person $person): Response
+    {
+        $offer = $this->find($code, $id);
+        $fields = Fields::of($request);
+        $charges = AdjustmentRows::read($fields, $offer->supplier->tax()) ?? [];
+        if (!$fields->isGood()) {
+            return $this->page($offer->supplier, $offer, $this->form($offer, $this->details($offer)), '', $fields);
+        }
+        $this->change->bring($offer, $charges, $person);
+        $this->addFlash('fine', 'Orders with it begin with these charges.');
+
+        return $this->redirectToRoute('offer', ['code' => $code, 'id' => $id]);
+    }
+
     private function details(Offer $offer): OfferDetails
     {
         return OfferDetails::of($offer, $this->clock->now()->setTime(0, 0));
@@ -115,8 +136,13 @@ final class OfferController extends AbstractController
      * @param FormInterface<mixed> $form
      * @param string               $typed what was typed for the item of a new offer
      */
-    private function page(Supplier $supplier, ?Offer $offer, FormInterface $form, string $typed = ''): Response
-    {
+    private function page(
+        Supplier $supplier,
+        ?Offer $offer,
+        FormInterface $form,
+        string $typed = '',
+        ?Fields $fields = null,
+    ): Response {
         $history = null === $offer ? [] : $this->prices->of($offer);
         $item = $offer->item ?? $this->change->item($typed);
         /** @var list<array{day: string, price: string, number: string, packs: string}> $paid */
@@ -137,6 +163,7 @@ final class OfferController extends AbstractController
                 'offer' => $offer,
                 'item' => $item,
                 'form' => $form->createView(),
+                'fields' => $fields ?? Fields::none(),
                 'unitPrices' => null === $offer
                         ? []
                         : array_map(
@@ -167,7 +194,7 @@ final class OfferController extends AbstractController
                             "SELECT CONCAT(code, ' · ', name) FROM item WHERE service = 0 ORDER BY code LIMIT 2000",
                         ),
             ],
-            new Response(status: $form->isSubmitted() ? 422 : 200),
+            new Response(status: $form->isSubmitted() || null !== $fields ? 422 : 200),
         );
     }
 

@@ -17,6 +17,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Offer\PriceList;
 use TallBarrel\Store\Offer\PriceLists;
@@ -26,9 +27,11 @@ use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Keeping\Imports;
 use TallBarrel\Work\Sourcing\ApplyPriceList;
 use TallBarrel\Work\Sourcing\BringPriceList;
+use TallBarrel\Work\Sourcing\ListHeadings;
 
 /** A supplier's price lists: brought, looked through, applied. */
 #[Route('/suppliers/{code}/prices')]
+#[AboutMoney]
 final class PriceListsController extends AbstractController
 {
     private const USUAL_LIMIT = '5';
@@ -119,6 +122,27 @@ final class PriceListsController extends AbstractController
         );
     }
 
+    /** Somebody says which column is which. */
+    #[Route('/{id}/columns', name: 'price_list_columns', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_BUY')]
+    public function columns(string $code, int $id, Request $request): Response
+    {
+        $list = $this->find($code, $id);
+        $fields = Fields::of($request);
+        $said = $fields->each('column');
+        $mapping = [];
+        foreach ($fields->each('heading') as $i => $heading) {
+            $column = $said[$i] ?? '';
+            $mapping[mb_strtolower(trim($heading))] = isset($this->bring->columns()[$column]) ? $column : '';
+        }
+        $fields->apply('columns', fn () => $this->bring->sayColumns($list, $mapping));
+        if (!$fields->isGood()) {
+            return $this->board($list, '', 1, $fields, $request, $mapping);
+        }
+
+        return $this->redirectToRoute('price_list', ['code' => $code, 'id' => $id]);
+    }
+
     /** Keeps which lines are ticked: those shown, or all of a kind. */
     #[Route('/{id}/chosen', name: 'price_list_choose', requirements: ['id' => '\d+'], methods: ['POST']),
         IsGranted('ROLE_BUY'),]
@@ -195,8 +219,16 @@ final class PriceListsController extends AbstractController
         ];
     }
 
-    private function board(PriceList $list, string $show, int $page, Fields $fields, Request $request): Response
-    {
+    /** @param array<string, string>|null $mapping what was said of the columns; null for what is guessed */
+    private function board(
+        PriceList $list,
+        string $show,
+        int $page,
+        Fields $fields,
+        Request $request,
+        ?array $mapping = null,
+    ): Response {
+        $file = $list->isUnclear() ? $this->bring->headings($list) : null;
         $counts = $this->lists->counts($list);
         $move = PriceMove::tryFrom($show);
         $wrong = 'wrong' === $show && [] !== $list->problems();
@@ -212,6 +244,10 @@ final class PriceListsController extends AbstractController
                 : 'suppliers/price_list.html.twig',
             [
                 'list' => $list,
+                'file' => null === $file || null === $mapping
+                    ? $file
+                    : new ListHeadings($file->headings, $mapping, $file->first),
+                'columns' => $this->bring->columns(),
                 'counts' => $counts,
                 'moves' => PriceMove::cases(),
                 'move' => $wrong ? null : $move,

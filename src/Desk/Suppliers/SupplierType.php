@@ -21,6 +21,7 @@ use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Desk\Shell\Form\FigureType;
 use TallBarrel\Desk\Shell\Form\PairsType;
 use TallBarrel\Desk\Shell\Form\WholeType;
+use TallBarrel\Desk\Shell\TaxNames;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Keeping\SupplierDetails;
@@ -28,6 +29,10 @@ use TallBarrel\Work\Keeping\SupplierDetails;
 /** @extends AbstractType<SupplierDetails> */
 final class SupplierType extends AbstractType
 {
+    public function __construct(private readonly TaxNames $rates)
+    {
+    }
+
     public function buildForm(FormBuilderInterface $builder, array $options): void
     {
         /** @var array{suppliers: list<Supplier>, people: list<Person>} $options */
@@ -161,8 +166,31 @@ final class SupplierType extends AbstractType
                 'constraints' => [new Length(max: 80)],
                 'help' => 'An Incoterm and a place, such as DAP Ferry Lane.',
             ])
-            ->add('tax', FigureType::class, [
+            ->add('other_delivery_terms', TextareaType::class, [
+                'label' => 'Other delivery terms',
+                'property_path' => 'otherDeliveryTerms',
+                'empty_data' => '',
+                'constraints' => [new Length(max: 600)],
+                'help' => 'One a line; an order chooses.',
+                'attr' => ['rows' => 2],
+            ])
+            ->add('price_group', TextType::class, [
+                'label' => 'Price group',
+                'property_path' => 'priceGroup',
+                'empty_data' => '',
+                'constraints' => [new Length(max: 40)],
+                'help' => 'Prices may be agreed for all of it.',
+                'attr' => ['list' => 'supplier-groups', 'autocomplete' => 'off'],
+            ])
+            ->add('tax_name', ChoiceType::class, [
                 'label' => 'Tax',
+                'property_path' => 'taxName',
+                'empty_data' => '',
+                'placeholder' => false,
+                'choices' => ['as said beside' => ''] + $this->rates->choices(),
+            ])
+            ->add('tax', FigureType::class, [
+                'label' => 'of',
                 'unit' => '%',
             ])
             ->add('untaxed', EnumType::class, [

@@ -17,6 +17,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Drawing\LeadTimeStrip;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Form\Forms;
@@ -33,6 +34,7 @@ use TallBarrel\Work\Keeping\ChangeSupplier;
 use TallBarrel\Work\Keeping\SupplierDetails;
 
 #[Route('/suppliers')]
+#[AboutMoney]
 final class SuppliersController extends AbstractController
 {
     private const LISTED = 200;

@@ -38,6 +38,33 @@ final readonly class Codes
         return $this->of('SELECT LOWER(email), id FROM person');
     }
 
+    /** @return array<string, string> names of tax rates as they are spelt, by their name in small letters */
+    public function taxes(): array
+    {
+        /** @var array<string, string> $names */
+        $names = $this->connection->fetchAllKeyValue('SELECT LOWER(name), name FROM tax_rate');
+
+        return $names;
+    }
+
+    /**
+     * What stands in a column tax_rate; null where nothing does.
+     *
+     * @param array<string, string> $taxes as taxes() gives them
+     */
+    public static function taxName(Row $row, array $taxes): ?string
+    {
+        if (!$row->has('tax_rate')) {
+            return null;
+        }
+        $name = $taxes[mb_strtolower($row->text('tax_rate', 30))] ?? null;
+        if (null === $name) {
+            $row->refuse('tax_rate', 'no tax rate has this name; add it under “Tax rates” first');
+        }
+
+        return $name;
+    }
+
     /** @return array<int, Unit> stock unit by item */
     public function units(): array
     {

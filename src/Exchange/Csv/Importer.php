@@ -14,6 +14,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Import\ImportRun;
+use TallBarrel\Store\Import\KnownHeadings;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Work\Keeping\BroughtTable;
 use TallBarrel\Work\Keeping\FileReading;
@@ -36,6 +37,7 @@ final readonly class Importer implements Imports
         #[AutowireIterator(ImportKind::class)] private iterable $kinds,
         private EntityManagerInterface $entities,
         private KeptFiles $files,
+        private KnownHeadings $headings,
         private MessageBusInterface $bus,
         private ClockInterface $clock,
         private RateImport $rates,
@@ -113,7 +115,7 @@ final readonly class Importer implements Imports
      */
     private function bestSheet(string $path, ImportKind $kind): array
     {
-        $known = $this->known($kind->name());
+        $known = $this->headings->of($kind->name());
         $columns = array_keys($kind->columns());
         $needed = self::needed($kind);
         $best = null;
@@ -145,10 +147,10 @@ final readonly class Importer implements Imports
         $columns = $this->kind($run->kind)->columns();
         $mapping = $layout === $run->layout()
             ? $run->mapping()
-            : HeadingGuess::of($csv->headings, array_keys($columns), $this->known($run->kind));
+            : HeadingGuess::of($csv->headings, array_keys($columns), $this->headings->of($run->kind));
         if (null !== $reading->mapping) {
             $mapping = $this->said($reading->mapping, $columns);
-            $this->remember($run->kind, $mapping);
+            $this->headings->remember($run->kind, $mapping);
         }
         $run->isWrittenAs($csv->layout->chosen());
         $run->means($mapping);
@@ -186,32 +188,6 @@ final readonly class Importer implements Imports
         }
 
         return $mapping;
-    }
-
-    /** @param array<string, string> $mapping */
-    private function remember(string $kind, array $mapping): void
-    {
-        foreach ($mapping as $heading => $column) {
-            if (mb_strlen($heading) <= 80 && $heading !== $column) {
-                $this->entities->getConnection()->executeStatement(
-                    'INSERT INTO known_heading (kind, heading, meaning) VALUES (?, ?, ?)
-                     ON DUPLICATE KEY UPDATE meaning = VALUES(meaning)',
-                    [$kind, $heading, $column],
-                );
-            }
-        }
-    }
-
-    /** @return array<string, string> our column by heading, as people said before */
-    private function known(string $kind): array
-    {
-        /** @var array<string, string> $known */
-        $known = $this->entities->getConnection()->fetchAllKeyValue(
-            'SELECT heading, meaning FROM known_heading WHERE kind = ?',
-            [$kind],
-        );
-
-        return $known;
     }
 
     public function file(ImportRun $run): BroughtTable

@@ -43,11 +43,13 @@ final readonly class ItemImport implements ImportKind
         'origin' => 'origin',
         'caution' => 'caution',
         'notes' => 'notes',
+        'price_group' => 'price_group',
+        'tax_rate' => 'tax_name',
     ];
     /** What a new item begins with where nothing is said. */
     private const BEGIN = [
         'further_names' => '', 'category' => '', 'sold' => 1, 'stocked' => 1, 'lot_tracked' => 0, 'staple' => 0,
-        'customs_number' => '', 'origin' => '', 'caution' => '', 'notes' => '',
+        'customs_number' => '', 'origin' => '', 'caution' => '', 'notes' => '', 'price_group' => '', 'tax_name' => '',
     ];
 
     public function __construct(
@@ -95,6 +97,8 @@ final readonly class ItemImport implements ImportKind
             'origin' => 'country, as IE',
             'caution' => 'shown when ordering',
             'notes' => 'for ourselves',
+            'price_group' => 'items that prices are agreed for together',
+            'tax_rate' => 'one of our rates by name',
         ] + $this->own->columns(OwnFieldThing::Item);
     }
 
@@ -107,11 +111,11 @@ final readonly class ItemImport implements ImportKind
                 'JAR-340R', 'Round honey jar 340 g', 'Jars and lids', 'EA', '', 'yes', '0.90', '0.205', 'no', '0.97',
                 'yes',
                 '', '0.64', 'DEPOT FERRY', 'one-pound jar', 'yes', '', '0.36', 'case=12', '7010904500', 'CZ', '', '',
-                ...$blank,
+                'Glass', '', ...$blank,
             ],
             [
                 'FEED-SUG', 'Fine feeding sugar', 'Feed', 'KGM', '', 'yes', '1.20', '1', 'no', '', 'no', '365', '0.86',
-                'DEPOT', '', 'yes', '', '', '', '', '', '', '', ...$blank,
+                'DEPOT', '', 'yes', '', '', '', '', '', '', '', '', '', ...$blank,
             ],
         ];
     }
@@ -128,9 +132,18 @@ final readonly class ItemImport implements ImportKind
         /** @var array<string, string> $units */
         $units = $this->connection->fetchAllKeyValue('SELECT UPPER(code), unit FROM item');
         $own = $this->own->byColumn(OwnFieldThing::Item);
+        $taxes = $this->codes->taxes();
         $seen = [];
 
-        return static function (Row $row) use ($sites, $known, &$gtins, $units, $own, &$seen): ?array {
+        return static function (Row $row) use (
+            $sites,
+            $known,
+            &$gtins,
+            $units,
+            $own,
+            $taxes,
+            &$seen,
+        ): ?array {
             $code = (string) $row->attempt('code', static fn (): string => '' === $row->required('code')
                 ? ''
                 : ItemCode::read($row->text('code', 200)));
@@ -197,6 +210,8 @@ final readonly class ItemImport implements ImportKind
                     : null,
                 'caution' => $text('caution', 300),
                 'notes' => $text('notes', 2000),
+                'price_group' => $text('price_group', 40),
+                'tax_rate' => Codes::taxName($row, $taxes),
             ];
             $cost = $row->decimal('average_cost', 6)?->toString();
             $packs = self::packs($row, $take);
@@ -379,7 +394,7 @@ final readonly class ItemImport implements ImportKind
                 $number('service'), Cell::yes($row['staple']), $text('shelf_days'), $number('average_cost'),
                 $text('places'), $text('further_names'), Cell::yes($row['stocked']), $number('standard_cost'),
                 $number('volume'), $text('packs'), $text('customs_number'), $text('origin'), $text('caution'),
-                $text('notes'),
+                $text('notes'), $text('price_group'), $text('tax_name'),
                 ...array_map(
                     static fn (OwnField $field): string => $values[$text('id').':'.$field->id] ?? '',
                     $own,

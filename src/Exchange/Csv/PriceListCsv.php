@@ -10,11 +10,14 @@ use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Offer\PriceListLine;
 use TallBarrel\Work\Keeping\TableFile;
+use TallBarrel\Work\Sourcing\ListHeadings;
 use TallBarrel\Work\Sourcing\PriceListFormat;
 
 /** A price list as CSV: one line for each thing, or one for each break of it. */
 final readonly class PriceListCsv implements PriceListFormat
 {
+    private const SHOWN = 3;
+
     public function __construct(private TableFile $table)
     {
     }
@@ -55,11 +58,35 @@ final readonly class PriceListCsv implements PriceListFormat
         return $this->table->write($rows);
     }
 
-    public function read(string $file, Currency $currency, array &$problems, array &$unread): \Iterator
+    public function headings(string $file, array $known): ListHeadings
     {
         $csv = CsvFile::open($file);
-        // Headings of theirs are taken for ours where they are plainly meant so.
-        $csv = CsvFile::open($file, [], HeadingGuess::of($csv->headings, array_keys($this->columns()), []));
+        $headings = $first = [];
+        foreach ($csv->headings as $heading) {
+            $headings[CsvFile::key($heading)] ??= $heading;
+        }
+        foreach ($csv->lines() as [$cells]) {
+            if (count($first) >= self::SHOWN) {
+                break;
+            }
+            $first[] = $cells;
+        }
+
+        return new ListHeadings(
+            $headings,
+            HeadingGuess::of($csv->headings, array_keys($this->columns()), $known),
+            $first,
+        );
+    }
+
+    public function read(
+        string $file,
+        array $mapping,
+        Currency $currency,
+        array &$problems,
+        array &$unread,
+    ): \Iterator {
+        $csv = CsvFile::open($file, [], $mapping);
         $missing = array_diff(['code', 'prices'], $csv->columns);
         if ([] !== $missing) {
             throw InvalidValue::because(

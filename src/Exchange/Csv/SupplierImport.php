@@ -91,6 +91,9 @@ final readonly class SupplierImport implements ImportKind
             'wants_csv' => 'yes when orders go with a CSV file',
             'standing_note' => 'on each order',
             'notes' => 'for ourselves',
+            'price_group' => 'suppliers that prices are agreed with together',
+            'tax_rate' => 'one of our rates by name',
+            'other_delivery_terms' => 'further ones, with a semicolon between',
         ] + $this->own->columns(OwnFieldThing::Supplier);
     }
 
@@ -145,6 +148,9 @@ final readonly class SupplierImport implements ImportKind
                 'no',
                 '',
                 '',
+                '',
+                '',
+                'EXW Orlany; FCA Orlany',
                 ...array_fill(0, count($this->own->columns(OwnFieldThing::Supplier)), ''),
             ],
         ];
@@ -155,9 +161,10 @@ final readonly class SupplierImport implements ImportKind
         $known = $this->codes->suppliers();
         $buyers = $this->codes->people();
         $own = $this->own->byColumn(OwnFieldThing::Supplier);
+        $taxes = $this->codes->taxes();
         $seen = [];
 
-        return static function (Row $row) use ($known, $buyers, $own, &$seen): ?array {
+        return static function (Row $row) use ($known, $buyers, $own, $taxes, &$seen): ?array {
             $code = strtoupper($row->required('code', 20));
             if ('' !== $code && 1 !== preg_match('/^[A-Z0-9-]+$/', $code)) {
                 $row->refuse('code', 'not letters, digits and hyphens only');
@@ -258,11 +265,19 @@ final readonly class SupplierImport implements ImportKind
                     'caution' => 300,
                     'standing_note' => 500,
                     'notes' => 2000,
+                    'price_group' => 40,
                 ] as $column => $longest
             ) {
                 $texts[$column] = $row->text($column, $longest);
             }
 
+            $others = $row->has('other_delivery_terms')
+                ? preg_split('/\s*;\s*/', trim($row->text('other_delivery_terms', 600)), -1, \PREG_SPLIT_NO_EMPTY) ?: []
+                : null;
+            $row->attempt('other_delivery_terms', static fn (): bool => self::tried(
+                static fn (Supplier $nobody) => $nobody->mayAlsoDeliverAs($others ?? []),
+            ));
+            $taxName = Codes::taxName($row, $taxes);
             $ours = OwnColumns::read($row, $own);
 
             return $row->isGood()
@@ -284,6 +299,8 @@ final readonly class SupplierImport implements ImportKind
                     'minimumPacks' => $row->integer('minimum_packs', 0, 999999),
                     'paidThrough' => $paidThrough,
                     'buyer' => $buyer,
+                    'otherTerms' => $others,
+                    'taxName' => $taxName,
                     'wantsCsv' => $row->has('wants_csv') ? $row->yes('wants_csv', false) : null,
                 ]
                 : null;
@@ -327,6 +344,7 @@ final readonly class SupplierImport implements ImportKind
                 ...$place($supplier->addressFor(Address::SHIP_FROM, true)),
                 $supplier->paidThrough()->code ?? '', $supplier->buyer()?->email() ?? '',
                 Cell::yes($supplier->wantsCsv()), $supplier->standingNote(), $supplier->notes(),
+                $supplier->priceGroup(), $supplier->taxName(), implode('; ', $supplier->otherDeliveryTerms()),
                 ...$this->own->cells(OwnFieldThing::Supplier, $supplier->id),
             ];
         }
@@ -341,7 +359,8 @@ final readonly class SupplierImport implements ImportKind
          *      BigDecimal|null, BigDecimal|null}, texts: array<string, string>, addresses: array<string, array{string,
          *      string, string, string}>, people: array<string, array{string, string}>, freight: array{string, string,
          *      BigDecimal|null}|null, minimumKg: BigDecimal|null, minimumPacks: int|null, paidThrough: int|null,
-         *      buyer: int|null, wantsCsv: bool|null, own: array<int, string>} $row
+         *      buyer: int|null, wantsCsv: bool|null, otherTerms: list<string>|null, taxName: string|null,
+         *      own: array<int, string>} $row
          */
         foreach ($rows as $row) {
             $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $row['code']]);
@@ -396,6 +415,9 @@ final readonly class SupplierImport implements ImportKind
             if (null !== $row['buyer']) {
                 $supplier->isBoughtFromBy($this->entities->find(Person::class, $row['buyer']));
             }
+            $supplier->belongTo('' !== $texts['price_group'] ? $texts['price_group'] : $supplier->priceGroup());
+            $supplier->isTaxedBy($row['taxName'] ?? $supplier->taxName());
+            $supplier->mayAlsoDeliverAs($row['otherTerms'] ?? $supplier->otherDeliveryTerms());
             $supplier->wantsOrders($row['wantsCsv'] ?? $supplier->wantsCsv());
             $supplier->jot('' !== $texts['notes'] ? $texts['notes'] : $supplier->notes());
             $contact = $supplier->contact();

@@ -8,8 +8,11 @@ use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Sourcing\AgreedKind;
+use TallBarrel\Core\Sourcing\BreakBasis;
 use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\ChainedDiscounts;
 use TallBarrel\Core\Sourcing\FreightTariff;
@@ -17,10 +20,12 @@ use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Agreement\Agreement;
 use TallBarrel\Store\Audit\AuditEntry;
 use TallBarrel\Store\Business\NumberSeries;
+use TallBarrel\Store\Business\TaxRate;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\OfferPrice;
 use TallBarrel\Store\Offer\PriceList;
+use TallBarrel\Store\Offer\PriceTerm;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
@@ -88,9 +93,41 @@ final readonly class LarkmoorSourcing
         $this->offers();
         $this->entities->flush();
         $this->agreements();
+        $this->agreedPrices();
+        $this->taxRates();
         $this->rounds();
         $this->entities->flush();
         $this->prices();
+    }
+
+    /** A pool of keepers buys for all its members; what is for candles costs less by how much is taken. */
+    private function agreedPrices(): void
+    {
+        foreach (['OSTREL', 'HALDERVANE'] as $code) {
+            $this->suppliers[$code]->belongTo('Keepers’ pool');
+        }
+        foreach ($this->items as $item) {
+            if ('Candles' === $item->category()) {
+                $item->belongTo('Candles');
+            }
+        }
+        $pool = new PriceTerm($this->now->setTime(0, 0)->modify('first day of this month'));
+        $pool->isFor(null, 'Keepers’ pool', null, 'Candles');
+        $pool->gives('Pool bonus on candles', AgreedKind::Discount, BreakBasis::Quantity, '', '0=3 60=5');
+        $this->entities->persist($pool);
+        $year = new PriceTerm($this->now->setTime(0, 0)->modify('first day of january next year'));
+        $year->isFor($this->suppliers['STANNERY'], '', null, '');
+        $year->gives('Loyalty from the new year', AgreedKind::Discount, BreakBasis::Value, 'EUR', '500=2 1500=4');
+        $this->entities->persist($year);
+    }
+
+    private function taxRates(): void
+    {
+        foreach (['standard' => '23', 'reduced' => '13.5'] as $name => $percent) {
+            $this->entities->persist(
+                new TaxRate($name, Tax::percent($percent), new \DateTimeImmutable('2021-03-01')),
+            );
+        }
     }
 
     private function suppliers(): void

@@ -10,6 +10,7 @@ use TallBarrel\Core\Country;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Ordering\BudgetBasis;
+use TallBarrel\Core\Ordering\PaperPart;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Store\Person\Right;
@@ -46,6 +47,10 @@ class Business
 
     #[ORM\Column(length: 300, options: ['default' => ''])]
     private string $paperFoot = '';
+
+    /** @var list<string> values of PaperPart that stand on the lines of an order's paper */
+    #[ORM\Column(type: 'json', options: ['default' => '["their-code", "our-code"]'])]
+    private array $paperParts = ['their-code', 'our-code'];
 
     /** @var list<string> kept to be chosen on orders */
     #[ORM\Column(type: 'json', options: ['default' => '[]'])]
@@ -90,6 +95,21 @@ class Business
         $this->address = trim($address);
         $this->taxNumber = trim($taxNumber);
         $this->country = '' === $country ? '' : Country::read($country);
+    }
+
+    /** @param list<PaperPart> $parts */
+    public function writeOnLines(array $parts): void
+    {
+        $this->paperParts = array_column($parts, 'value');
+    }
+
+    /** @return list<PaperPart> */
+    public function paperParts(): array
+    {
+        return array_values(array_filter(
+            PaperPart::cases(),
+            fn (PaperPart $part): bool => in_array($part->value, $this->paperParts, true),
+        ));
     }
 
     /** Words at the foot of every paper. */

@@ -51,6 +51,47 @@ final readonly class OwnFields
         return $values;
     }
 
+    /** @return array<int, array<int, string>> what stands in the fields of all of them, by thing and field */
+    public function valuesOfAll(OwnFieldThing $thing): array
+    {
+        if (true !== $this->business->find()?->hasOwn($thing)) {
+            return [];
+        }
+        /** @var list<array{thing: int, field: int, content: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT v.thing, v.field_id field, v.content FROM own_value v JOIN own_field f ON f.id = v.field_id
+             WHERE f.thing = ?',
+            [$thing->value],
+        );
+        $values = [];
+        foreach ($rows as $row) {
+            $values[$row['thing']][$row['field']] = $row['content'];
+        }
+
+        return $values;
+    }
+
+    /**
+     * @param list<OwnField> $fields
+     *
+     * @return list<string> what heads them in a table
+     */
+    public static function labels(array $fields): array
+    {
+        return array_map(static fn (OwnField $field): string => $field->label(), $fields);
+    }
+
+    /**
+     * @param list<OwnField>     $fields
+     * @param array<int, string> $values by field
+     *
+     * @return list<string> the cells of one thing, as the fields stand
+     */
+    public static function cells(array $fields, array $values): array
+    {
+        return array_map(static fn (OwnField $field): string => $values[$field->id] ?? '', $fields);
+    }
+
     /** @return array<string, string> what stands on paper of one thing, by the field's name */
     public function onPaper(OwnFieldThing $thing, int $id): array
     {

@@ -10,15 +10,18 @@ use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Country;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Store\Business\Picture;
+use TallBarrel\Store\Business\TaxRates;
 use TallBarrel\Store\Planning\Moves;
 use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** A thing stocked or bought. */
 #[ORM\Entity]
+#[ORM\Index(name: 'item_words', columns: ['code', 'name', 'further_names', 'category'], flags: ['fulltext'])]
 class Item implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
@@ -74,6 +77,16 @@ class Item implements PlanningRestsOnIt
     /** False for services and expenses: bought, but never on a shelf. */
     #[ORM\Column(options: ['default' => true])]
     private bool $stocked = true;
+
+    /** A rate of ours by name; empty for whatever the supplier charges. */
+    #[ORM\Column(length: 30, options: ['default' => ''])]
+    private string $taxName = '';
+
+    private ?TaxRates $rates = null;
+
+    /** Items that are priced alike; empty for none. */
+    #[ORM\Column(length: 40, options: ['default' => ''])]
+    private string $priceGroup = '';
 
     /** Other names people look for it by. */
     #[ORM\Column(length: 300, options: ['default' => ''])]
@@ -208,6 +221,38 @@ class Item implements PlanningRestsOnIt
     public function picture(): ?Picture
     {
         return $this->picture;
+    }
+
+    /** Its own tax as it holds today; null for whatever the supplier charges. */
+    public function tax(): ?Tax
+    {
+        return '' === $this->taxName ? null : $this->rates?->named($this->taxName);
+    }
+
+    /** @param string $name of one of our rates; empty for whatever the supplier charges */
+    public function isTaxedBy(string $name): void
+    {
+        $this->taxName = trim($name);
+    }
+
+    public function taxName(): string
+    {
+        return $this->taxName;
+    }
+
+    public function lookUpTaxIn(TaxRates $rates): void
+    {
+        $this->rates = $rates;
+    }
+
+    public function belongTo(string $priceGroup): void
+    {
+        $this->priceGroup = trim((string) preg_replace('/\s+/u', ' ', $priceGroup));
+    }
+
+    public function priceGroup(): string
+    {
+        return $this->priceGroup;
     }
 
     /** @param \DateTimeImmutable|null $on null to take it up again */

@@ -18,7 +18,7 @@ final readonly class ItemUses
     {
         return $this->any($item, [
             'stock_movement', 'sales_day', 'order_line', 'offer', 'customer_promise', 'planned_demand', 'agreement',
-            'quote_item', 'requisition',
+            'quote_item', 'requisition', 'price_term',
         ]);
     }
 

@@ -5,14 +5,17 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Offer;
 
 use Brick\Math\BigDecimal;
+use Brick\Math\RoundingMode;
 use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\NestedPacks;
 use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Sourcing\AgreedPrice;
 use TallBarrel\Core\Sourcing\BreakBasis;
 use TallBarrel\Core\Sourcing\BreakKind;
 use TallBarrel\Core\Sourcing\ChainedDiscounts;
@@ -24,8 +27,13 @@ use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Type\BigDecimalType;
 
-/** What one supplier asks for one item. */
+/**
+ * What one supplier asks for one item.
+ *
+ * @phpstan-import-type AllowanceChargeData from AllowanceCharge
+ */
 #[ORM\Entity]
+#[ORM\Index(name: 'offer_supplier_code', columns: ['supplier_code', 'item_id'])]
 #[ORM\UniqueConstraint(name: 'offer_once', columns: ['supplier_id', 'item_id', 'pack_name'])]
 class Offer implements PlanningRestsOnIt
 {
@@ -96,6 +104,10 @@ class Offer implements PlanningRestsOnIt
     #[ORM\Column(length: 200, options: ['default' => ''])]
     private string $packing = '';
 
+    /** @var list<AllowanceChargeData> what it brings to an order, once */
+    #[ORM\Column(type: 'json')]
+    private array $usualCharges = [];
+
     #[ORM\Column(options: ['default' => false])]
     private bool $inspected = false;
 
@@ -108,6 +120,9 @@ class Offer implements PlanningRestsOnIt
 
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $riseOn = null;
+
+    /** Given when it is read; a new offer has not been agreed about yet. */
+    private ?PriceTerms $terms = null;
 
     /** @var Collection<int, PriceBreak> */
     #[ORM\OneToMany(targetEntity: PriceBreak::class, mappedBy: 'offer', cascade: ['persist'], orphanRemoval: true)]
@@ -131,6 +146,21 @@ class Offer implements PlanningRestsOnIt
     {
         $this->manufacturer = trim($manufacturer);
         $this->packing = trim($packing);
+    }
+
+    /** @param list<AllowanceCharge> $charges that an order with it begins with, such as for tooling or a crate */
+    public function brings(array $charges): void
+    {
+        $this->usualCharges = array_map(
+            static fn (AllowanceCharge $charge): array => $charge->toArray(),
+            $charges,
+        );
+    }
+
+    /** @return list<AllowanceCharge> */
+    public function usualCharges(): array
+    {
+        return array_map(AllowanceCharge::fromArray(...), $this->usualCharges);
     }
 
     public function manufacturer(): string
@@ -269,10 +299,58 @@ class Offer implements PlanningRestsOnIt
         );
     }
 
-    /** Discounts taken off. */
+    /** What it costs today: discounts taken off, and what was agreed beyond the offer. */
     public function prices(): PriceBreaks
     {
+        return $this->agreed()?->on($this->ownPrices(), $this->packContent) ?? $this->ownPrices();
+    }
+
+    /** Discounts taken off. */
+    private function ownPrices(): PriceBreaks
+    {
         return $this->listPrices()->after($this->discounts());
+    }
+
+    public function fallUnder(PriceTerms $terms): void
+    {
+        $this->terms = $terms;
+    }
+
+    /** What was agreed beyond single offers and holds for this one today. */
+    public function agreed(): ?AgreedPrice
+    {
+        $agreed = $this->terms?->today();
+
+        return null === $agreed || $agreed->isEmpty()
+            ? null
+            : $agreed->holdingFor(
+                $this->supplier->id,
+                $this->supplier->priceGroup(),
+                $this->item->id,
+                $this->item->priceGroup(),
+                $this->supplier->currency()->code,
+            );
+    }
+
+    /** Of that, what decides the price when so many packs are bought, with its name; empty where nothing does. */
+    public function agreedFor(BigDecimal $packs): string
+    {
+        $agreed = $this->agreed();
+
+        return true === $agreed?->isReached($packs, $this->ownPrices(), $this->packContent)
+            ? $agreed->name.': '.$agreed->label()
+            : '';
+    }
+
+    /**
+     * What their list asks for a pack that is paid so, when so many are bought.
+     *
+     * @throws InvalidValue where the list does not decide the price
+     */
+    public function listedFor(BigDecimal $price, BigDecimal $packs): BigDecimal
+    {
+        return ($this->agreed()?->before($price, $packs, $this->ownPrices(), $this->packContent) ?? $price)
+            ->dividedBy($this->discounts()->factor(), 4, RoundingMode::HalfUp);
     }
 
     public function listPrices(): PriceBreaks

@@ -100,6 +100,36 @@ final readonly class Offers
         return $others;
     }
 
+    /** @return list<Offer> that something agreed reaches, whether or not something more particular decides them */
+    public function inScopeOf(PriceTerm $term, int $most): array
+    {
+        $query = $this->entities
+            ->createQueryBuilder()
+            ->select('o', 'i', 's')
+            ->from(Offer::class, 'o')
+            ->join('o.item', 'i')
+            ->join('o.supplier', 's')
+            ->where('s.archivedOn IS NULL AND i.archivedOn IS NULL AND o.blocked = false')
+            ->orderBy('s.name')
+            ->addOrderBy('i.name')
+            ->setMaxResults($most);
+        if (null !== $term->supplier()) {
+            $query->andWhere('o.supplier = :supplier')->setParameter('supplier', $term->supplier());
+        } elseif ('' !== $term->supplierGroup()) {
+            $query->andWhere('s.priceGroup = :whom')->setParameter('whom', $term->supplierGroup());
+        }
+        if (null !== $term->item()) {
+            $query->andWhere('o.item = :item')->setParameter('item', $term->item());
+        } elseif ('' !== $term->itemGroup()) {
+            $query->andWhere('i.priceGroup = :what')->setParameter('what', $term->itemGroup());
+        }
+        if ('' !== $term->currency()) {
+            $query->andWhere('s.currency = :currency')->setParameter('currency', $term->currency());
+        }
+
+        return $this->withPrices($query);
+    }
+
     private function ofSupplier(Supplier $supplier, ?int $most): QueryBuilder
     {
         return $this->entities

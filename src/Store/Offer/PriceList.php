@@ -17,6 +17,8 @@ use TallBarrel\Store\Type\BigDecimalType;
 class PriceList
 {
     public const READING = 'reading';
+    /** Somebody has to say which column is which. */
+    public const UNCLEAR = 'unclear';
     public const READ = 'read';
     public const APPLYING = 'applying';
     public const APPLIED = 'applied';
@@ -27,6 +29,9 @@ class PriceList
 
     #[ORM\Column(length: 10)]
     private string $state = self::READING;
+    /** @var array<string, string> our column by heading of the file; empty for one that is left out */
+    #[ORM\Column(type: 'json', options: ['default' => '[]'])]
+    private array $mapping = [];
     /** The file, until it has been read. */
     #[ORM\Column(length: 200, options: ['default' => ''])]
     private string $path = '';
@@ -113,9 +118,48 @@ class PriceList
         $this->problems = $problems;
     }
 
-    public function isToBeReadFrom(string $path): void
+    /**
+     * @param array<string, string> $mapping our column by heading
+     * @param bool                  $clear   whether all that is needed has a column
+     */
+    public function isToBeReadFrom(string $path, array $mapping, bool $clear): void
     {
         $this->path = $path;
+        $this->mapping = $mapping;
+        $this->state = $clear ? self::READING : self::UNCLEAR;
+    }
+
+    /**
+     * Somebody said which column is which.
+     *
+     * @param array<string, string> $mapping our column by heading
+     *
+     * @throws Refused unless that was asked
+     */
+    public function means(array $mapping): void
+    {
+        if (!$this->isUnclear()) {
+            throw new Refused('This list was read already; bring it again to read its columns otherwise.');
+        }
+        $this->mapping = $mapping;
+        $this->state = self::READING;
+    }
+
+    public function isUnclear(): bool
+    {
+        return self::UNCLEAR === $this->state;
+    }
+
+    /** @return array<string, string> our column by heading */
+    public function mapping(): array
+    {
+        return $this->mapping;
+    }
+
+    /** Where the file lies while it waits; empty once it has been read. */
+    public function path(): string
+    {
+        return $this->path;
     }
 
     /** Null once it has been read. */
@@ -164,7 +208,7 @@ class PriceList
     /** @throws Refused if that was done already */
     public function settle(string $state, \DateTimeImmutable $at, int $applied = 0): void
     {
-        if (!$this->isApplying()) {
+        if (!$this->isApplying() && !($this->isUnclear() && self::LEFT === $state)) {
             $this->mustBeOpen();
         }
         $this->state = $state;
@@ -175,6 +219,9 @@ class PriceList
     /** @throws Refused */
     public function mustBeOpen(): void
     {
+        if ($this->isUnclear()) {
+            throw new Refused('Say first which column of this list is which.');
+        }
         if ($this->isReading() || $this->isApplying()) {
             throw new Refused(
                 $this->isReading() ? 'This list is still being read.' : 'This list is being applied already.',

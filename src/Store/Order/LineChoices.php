@@ -12,6 +12,7 @@ use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Store\Item\ItemSearch;
+use TallBarrel\Store\Offer\PriceTerms;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\Supplier;
@@ -21,8 +22,11 @@ final readonly class LineChoices
 {
     private const MOST = 8;
 
-    public function __construct(private Connection $connection, private ClockInterface $clock)
-    {
+    public function __construct(
+        private Connection $connection,
+        private PriceTerms $terms,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @return list<LineChoice> what they sell first; of that, what is proposed for the site */
@@ -66,19 +70,23 @@ final readonly class LineChoices
         /** @var list<array{code: string, name: string, unit: string, supplier_code: string|null,
          *      pack_name: string|null, pack_content: string|null, minimum: string|null, multiple: string|null,
          *      split: int|null, break_kind: string|null, break_basis: string|null, discounts: string|null,
-         *      prices: string|null, listed: int|null, packs: string|null, same: int|null, cover_days: int|float|null,
+         *      prices: string|null, price_content: string|null, price_supplier: int|null, price_item: int|null,
+         *      price_trade: string|null, price_group: string|null, listed: int|null,
+         *      packs: string|null, same: int|null, cover_days: int|float|null,
          *      held: string, coming: string, others: string|null}> $rows */
-        return array_map(static fn (array $row): LineChoice => self::choice($row, $supplier), $rows);
+        return array_map(fn (array $row): LineChoice => $this->choice($row, $supplier), $rows);
     }
 
     /**
      * @param array{code: string, name: string, unit: string, supplier_code: string|null,
      *      pack_name: string|null, pack_content: string|null, minimum: string|null, multiple: string|null,
      *      split: int|null, break_kind: string|null, break_basis: string|null, discounts: string|null,
-     *      prices: string|null, listed: int|null, packs: string|null, same: int|null, cover_days: int|float|null,
+     *      prices: string|null, price_content: string|null, price_supplier: int|null, price_item: int|null,
+     *      price_trade: string|null, price_group: string|null, listed: int|null,
+     *      packs: string|null, same: int|null, cover_days: int|float|null,
      *      held: string, coming: string, others: string|null} $row
      */
-    private static function choice(array $row, Supplier $supplier): LineChoice
+    private function choice(array $row, Supplier $supplier): LineChoice
     {
         $pack = $packs = $price = null;
         $proposed = 1 === $row['listed'] && 1 === $row['same'];
@@ -87,7 +95,7 @@ final readonly class LineChoices
             $rule = BuyingRule::of($pack, $row['minimum'] ?? '1', $row['multiple'] ?? '1', 1 === $row['split']);
             $packs = $proposed ? BigDecimal::of($row['packs'] ?? '0') : BigDecimal::zero();
             $packs = ($packs->isPositive() ? $packs : $rule->packsFor(1))->strippedOfTrailingZeros();
-            $prices = StoredPrices::read($row);
+            $prices = StoredPrices::read($row, $this->terms->today());
             $price = null === $prices ? null : Money::of($prices->priceFor($packs), $supplier->currency());
         }
 

@@ -66,6 +66,10 @@ class OrderLine implements PlanningRestsOnIt
     #[ORM\Column(length: 200)]
     private string $noteToUs = '';
 
+    /** What beyond the offer decides its price, by name; empty where nothing does. */
+    #[ORM\Column(length: 300, options: ['default' => ''])]
+    private string $pricedBy = '';
+
     /** The agreement it draws on. */
     #[ORM\ManyToOne]
     private ?Agreement $agreement = null;
@@ -85,6 +89,7 @@ class OrderLine implements PlanningRestsOnIt
     ) {
         $this->received = $this->closedShort = $this->discountPercent = $this->discountEach = BigDecimal::zero();
         $this->listPrice = $price;
+        $this->pricedBy = $offer?->agreedFor($packs) ?? '';
     }
 
     public static function fromOffer(PurchaseOrder $order, Offer $offer, Site $site, BigDecimal $packs): self
@@ -105,6 +110,11 @@ class OrderLine implements PlanningRestsOnIt
         // How it is to be packed stands on every order.
         $line->noteToThem = $offer->packing();
         $order->add($line);
+        $own = $offer->item->tax();
+        // Where the supplier charges no tax, for a reason, no goods of theirs have one.
+        if (null !== $own && TaxCategory::Standard === $order->tax()->category) {
+            $line->taxAs($own);
+        }
 
         return $line;
     }
@@ -242,8 +252,8 @@ class OrderLine implements PlanningRestsOnIt
         if ($price->isNegative()) {
             throw InvalidValue::negative((string) $price, 'a price of 0 or more');
         }
-        $this->priceAt($price, $discount ?? $this->discount());
         $this->packs = $packs;
+        $this->priceAt($price, $discount ?? $this->discount());
     }
 
     /** @throws InvalidValue if more is taken off than it is */
@@ -253,6 +263,14 @@ class OrderLine implements PlanningRestsOnIt
         $this->listPrice = $listPrice;
         $this->discountPercent = $discount->percent;
         $this->discountEach = $discount->each;
+        $agreed = true === $this->offer?->prices()->priceFor($this->packs)->isEqualTo($listPrice);
+        $this->pricedBy = $agreed ? $this->offer->agreedFor($this->packs) : '';
+    }
+
+    /** "Winter co-op: 5 %", or empty. */
+    public function pricedBy(): string
+    {
+        return $this->pricedBy;
     }
 
     /**
@@ -393,6 +411,18 @@ class OrderLine implements PlanningRestsOnIt
     public function total(): Money
     {
         return Money::of($this->packs->multipliedBy($this->price), $this->order->currency)->rounded();
+    }
+
+    /** As the offer says, else as the item does. */
+    public function customsNumber(): string
+    {
+        return $this->offer?->tariffNumber() ?: $this->item?->customsNumber() ?? '';
+    }
+
+    /** ISO 3166 of where it comes from: as the offer says, else as the item does. */
+    public function origin(): string
+    {
+        return $this->offer?->origin() ?: $this->item?->origin() ?? '';
     }
 
     public function weightKg(): BigDecimal

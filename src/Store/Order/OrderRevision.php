@@ -36,7 +36,7 @@ class OrderRevision
     {
         return new self($order, $order->revision(), $by, $at, [
             'facts' => $order->supplier->facts(),
-            'deliveryTerms' => $order->supplier->deliveryTerms(),
+            'deliveryTerms' => $order->deliveryTerms(),
             'wantedOn' => $order->wantedOn()->format('Y-m-d'),
             'note' => $order->note(),
             'deliverTo' => $order->deliverTo(),

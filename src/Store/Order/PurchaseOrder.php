@@ -17,6 +17,7 @@ use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Ordering\Readiness;
+use TallBarrel\Core\Ordering\Shipping;
 use TallBarrel\Core\Ordering\SpendingLimit;
 use TallBarrel\Core\Ordering\SpentLately;
 use TallBarrel\Core\Refused;
@@ -76,6 +77,10 @@ class PurchaseOrder implements PlanningRestsOnIt
     /** Who carries it, and how. */
     #[ORM\Column(length: 60)]
     private string $carrier = '';
+
+    /** Incoterm 2020 and place; the supplier's usual ones until another is agreed. */
+    #[ORM\Column(length: 80, options: ['default' => ''])]
+    private string $deliveryTerms;
 
     /** What it is for; ours alone. */
     #[ORM\Column(length: 60)]
@@ -138,6 +143,7 @@ class PurchaseOrder implements PlanningRestsOnIt
     ) {
         $this->currency = $supplier->currency()->code;
         $this->note = $supplier->standingNote();
+        $this->deliveryTerms = $supplier->deliveryTerms();
         $this->taxPercent = $supplier->tax()->percent;
         $this->taxCategory = $supplier->tax()->category;
         $this->adjust($supplier->standingAdjustments());
@@ -146,16 +152,39 @@ class PurchaseOrder implements PlanningRestsOnIt
         $this->foreignForOne = $rate->foreignForOne;
     }
 
+    /** What its offer usually brings along is charged once, however many of its lines there are. */
     public function add(OrderLine $line): void
     {
         $this->mustBeEditable();
         $this->lines->add($line);
+        $there = array_map(static fn (AllowanceCharge $one): string => $one->words(), $this->adjustments());
+        $this->adjust([
+            ...$this->adjustments(),
+            ...array_filter(
+                $line->offer?->usualCharges() ?? [],
+                static fn (AllowanceCharge $one): bool => !in_array($one->words(), $there, true),
+            ),
+        ]);
     }
 
+    /** What its offer usually brings along goes too, unless another line brings the same or every order has it. */
     public function remove(OrderLine $line): void
     {
         $this->mustBeEditable();
         $this->lines->removeElement($line);
+        $words = static fn (AllowanceCharge $one): string => $one->words();
+        $stays = array_map($words, [
+            ...$this->supplier->standingAdjustments(),
+            ...array_merge(...array_map(
+                static fn (OrderLine $other): array => $other->offer?->usualCharges() ?? [],
+                $this->lines(),
+            )),
+        ]);
+        $goes = array_diff(array_map($words, $line->offer?->usualCharges() ?? []), $stays);
+        $this->adjust(array_values(array_filter(
+            $this->adjustments(),
+            static fn (AllowanceCharge $one): bool => !in_array($one->words(), $goes, true),
+        )));
     }
 
     public function change(\DateTimeImmutable $wantedOn, string $note): void
@@ -166,12 +195,18 @@ class PurchaseOrder implements PlanningRestsOnIt
     }
 
     /** @throws Refused if it is no longer a draft */
-    public function ship(string $deliverTo, string $carrier, string $project): void
+    public function ship(Shipping $shipping): void
     {
         $this->mustBeEditable();
-        $this->deliverTo = trim($deliverTo);
-        $this->carrier = trim($carrier);
-        $this->project = trim($project);
+        $this->deliverTo = $shipping->deliverTo;
+        $this->carrier = $shipping->carrier;
+        $this->project = $shipping->project;
+        $this->deliveryTerms = $shipping->deliveryTerms;
+    }
+
+    public function deliveryTerms(): string
+    {
+        return $this->deliveryTerms;
     }
 
     /**

@@ -49,6 +49,10 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     #[ORM\ManyToOne]
     private ?Site $site = null;
 
+    /** @var list<int> ids of the sites they may see; empty for all */
+    #[ORM\Column(type: 'json', options: ['default' => '[]'])]
+    private array $seenSites = [];
+
     /** Who is asked first for a yes. */
     #[ORM\ManyToOne]
     private ?Person $approver = null;
@@ -108,6 +112,37 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
         $this->site = $site;
         $this->approver = $approver;
         $this->handlesAll = $handlesAll;
+    }
+
+    /**
+     * @param list<Site> $sites none for all
+     *
+     * @throws InvalidValue if where they work is none of them
+     */
+    public function sees(array $sites): void
+    {
+        self::mustSee($this->site, $sites);
+        $this->seenSites = array_values(array_map(static fn (Site $site): int => $site->id, $sites));
+    }
+
+    /**
+     * @param list<Site> $sites none for all
+     *
+     * @throws InvalidValue
+     */
+    public static function mustSee(?Site $whereTheyWork, array $sites): void
+    {
+        if ([] !== $sites && null !== $whereTheyWork && !in_array($whereTheyWork, $sites, true)) {
+            throw InvalidValue::because(
+                sprintf('Whoever works at %s has to see it.', $whereTheyWork->name()),
+            );
+        }
+    }
+
+    /** @return list<int> ids; empty for all */
+    public function seenSites(): array
+    {
+        return $this->seenSites;
     }
 
     public function site(): ?Site

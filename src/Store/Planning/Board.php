@@ -9,6 +9,7 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Sourcing\OrderMinimum;
+use TallBarrel\Store\Offer\PriceTerms;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Site\Site;
@@ -39,6 +40,7 @@ final readonly class Board
     public function __construct(
         private Connection $connection,
         private Proposals $proposals,
+        private PriceTerms $terms,
         private ClockInterface $clock,
     ) {
     }
@@ -172,7 +174,7 @@ final readonly class Board
                 $this->where($site, $words) + ['suppliers' => $suppliers, 'most' => $most],
             ) as $row
         ) {
-            $lines[$row['supplier_id'] ?? 0][] = new BoardLine($row);
+            $lines[$row['supplier_id'] ?? 0][] = new BoardLine($row, $this->terms->today());
         }
 
         return $lines;
@@ -311,7 +313,7 @@ final readonly class Board
         }
         $lines = [];
         foreach ($this->rows('proposal p', 'p.id IN (:ids)', ['ids' => $ids]) as $row) {
-            $lines[$row['id']] = new BoardLine($row);
+            $lines[$row['id']] = new BoardLine($row, $this->terms->today());
         }
 
         return $lines;

@@ -10,6 +10,7 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Replenish\Note;
 use TallBarrel\Core\Replenish\Reason;
+use TallBarrel\Core\Sourcing\AgreedPrices;
 use TallBarrel\Store\Offer\StoredPrices;
 
 /**
@@ -22,7 +23,8 @@ use TallBarrel\Store\Offer\StoredPrices;
  *      on_hand: float, coming: float, arrival: string, arrives_in: int, facts: string, forecast: string,
  *      offer_id: int|null, supplier_id: int|null, pack_name: string|null, pack_content: string|null,
  *      currency: string|null, draft: string|null, break_kind: string|null, break_basis: string|null,
- *      discounts: string|null, prices: string|null, last_paid: string|null}
+ *      discounts: string|null, prices: string|null, price_content: string|null, price_supplier: int|null,
+ *      price_item: int|null, price_trade: string|null, price_group: string|null, last_paid: string|null}
  * @phpstan-import-type Move from SavedProposal
  * @phpstan-import-type EvidenceData from \TallBarrel\Core\Replenish\Evidence
  * @phpstan-import-type NoteData from Note
@@ -56,7 +58,7 @@ final readonly class BoardLine
     public bool $isCut;
 
     /** @param Row $row */
-    public function __construct(private array $row)
+    public function __construct(private array $row, private AgreedPrices $agreed)
     {
         $this->id = $row['id'];
         $this->itemCode = $row['item_code'];
@@ -108,7 +110,7 @@ final readonly class BoardLine
     /** Of one pack at this quantity. */
     public function price(): ?Money
     {
-        $prices = StoredPrices::read($this->row);
+        $prices = StoredPrices::read($this->row, $this->agreed);
 
         return null === $prices || null === $this->row['currency']
             ? null

@@ -34,6 +34,7 @@ use TallBarrel\Core\Replenish\StockNow;
 use TallBarrel\Core\Replenish\SupplierTerms;
 use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Offer\PriceTerms;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\OpenLines;
 
@@ -55,6 +56,7 @@ final readonly class PlanningData
         private Connection $connection,
         private Rates $rates,
         private OpenLines $open,
+        private PriceTerms $terms,
         private EntityManagerInterface $entities,
     ) {
     }
@@ -347,7 +349,8 @@ final readonly class PlanningData
          *      minimum: string, multiple: string, split: int, lead_days: int, rank: int, currency: string,
          *      prices: string|null,
          *      rise_percent: string|null, rise_on: string|null, break_kind: string, break_basis: string,
-         *      discounts: string, duty_percent: string, weight_kg: string|null}> $rows
+         *      discounts: string, duty_percent: string, weight_kg: string|null, price_content: string,
+         *      price_supplier: int, price_item: int, price_trade: string, price_group: string}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT o.id, o.supplier_id, o.item_id, o.pack_name, o.pack_content, o.minimum, o.multiple, o.split,
@@ -363,8 +366,9 @@ final readonly class PlanningData
             null === $items ? [] : [1 => ArrayParameterType::INTEGER],
         );
         $offers = [];
+        $agreed = $this->terms->on($today);
         foreach ($rows as $row) {
-            $prices = StoredPrices::read($row);
+            $prices = StoredPrices::read($row, $agreed);
             if (null === $prices || !isset($rates[$row['currency']])) {
                 continue;
             }

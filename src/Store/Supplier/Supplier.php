@@ -22,6 +22,7 @@ use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\Incoterm;
 use TallBarrel\Core\Sourcing\OrderMinimum;
 use TallBarrel\Core\Sourcing\Seller;
+use TallBarrel\Store\Business\TaxRates;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\Moves;
 use TallBarrel\Store\Planning\PlanningRestsOnIt;
@@ -48,6 +49,10 @@ class Supplier implements PlanningRestsOnIt
     #[ORM\Column(length: 80)]
     private string $deliveryTerms = '';
 
+    /** @var list<string> others that may be agreed for an order */
+    #[ORM\Column(type: 'json')]
+    private array $otherDeliveryTerms = [];
+
     #[ORM\Embedded(columnPrefix: false)]
     private OrderWindow $window;
 
@@ -66,6 +71,12 @@ class Supplier implements PlanningRestsOnIt
     #[ORM\Column(length: 2, enumType: TaxCategory::class)]
     private TaxCategory $taxCategory = TaxCategory::ZeroRated;
 
+    /** By name, where it follows a rate of ours from day to day; empty for the rate above. */
+    #[ORM\Column(length: 30, options: ['default' => ''])]
+    private string $taxName = '';
+
+    private ?TaxRates $rates = null;
+
     /** @var list<AllowanceChargeData> charges and allowances that every order to them begins with */
     #[ORM\Column(type: 'json')]
     private array $standingAdjustments = [];
@@ -75,6 +86,10 @@ class Supplier implements PlanningRestsOnIt
 
     #[ORM\Column(length: 500)]
     private string $standingNote = '';
+
+    /** Suppliers that are priced alike; empty for none. */
+    #[ORM\Column(length: 40, options: ['default' => ''])]
+    private string $priceGroup = '';
 
     /** For ourselves. */
     #[ORM\Column(length: 2000, options: ['default' => ''])]
@@ -136,6 +151,16 @@ class Supplier implements PlanningRestsOnIt
         $this->contacts = new ArrayCollection();
         $this->rename($name);
         $this->tradeIn($currency);
+    }
+
+    public function belongTo(string $priceGroup): void
+    {
+        $this->priceGroup = trim((string) preg_replace('/\s+/u', ' ', $priceGroup));
+    }
+
+    public function priceGroup(): string
+    {
+        return $this->priceGroup;
     }
 
     /** @param \DateTimeImmutable|null $on null to take it up again */
@@ -245,6 +270,35 @@ class Supplier implements PlanningRestsOnIt
         $this->deliveryTerms = $terms;
         $this->taxPercent = $tax->percent;
         $this->taxCategory = $tax->category;
+    }
+
+    /**
+     * Other terms than the usual ones, a rule of Incoterms 2020 and a place each.
+     *
+     * @param list<string> $terms
+     *
+     * @throws InvalidValue
+     */
+    public function mayAlsoDeliverAs(array $terms): void
+    {
+        $others = [];
+        foreach ($terms as $one) {
+            [$rule, $place] = Incoterm::read($one);
+            $others[] = $rule->value.' '.$place;
+        }
+        $this->otherDeliveryTerms = array_values(array_unique($others));
+    }
+
+    /** @return list<string> the usual ones first */
+    public function allDeliveryTerms(): array
+    {
+        return array_values(array_diff(array_unique([$this->deliveryTerms, ...$this->otherDeliveryTerms]), ['']));
+    }
+
+    /** @return list<string> */
+    public function otherDeliveryTerms(): array
+    {
+        return $this->otherDeliveryTerms;
     }
 
     /** @param list<AllowanceCharge> $adjustments */
@@ -411,9 +465,28 @@ class Supplier implements PlanningRestsOnIt
         return $this->deliveryTerms;
     }
 
+    /** What holds today. */
     public function tax(): Tax
     {
-        return Tax::percent($this->taxPercent, $this->taxCategory);
+        $named = '' === $this->taxName ? null : $this->rates?->named($this->taxName);
+
+        return $named ?? Tax::percent($this->taxPercent, $this->taxCategory);
+    }
+
+    /** @param string $name of one of our rates; empty for a rate of its own */
+    public function isTaxedBy(string $name): void
+    {
+        $this->taxName = trim($name);
+    }
+
+    public function taxName(): string
+    {
+        return $this->taxName;
+    }
+
+    public function lookUpTaxIn(TaxRates $rates): void
+    {
+        $this->rates = $rates;
     }
 
     public function caution(): string

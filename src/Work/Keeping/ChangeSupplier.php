@@ -63,6 +63,11 @@ final readonly class ChangeSupplier
             'tolerance_percent',
             fn () => $supplier->mayAsk($details->tolerancePercent, $details->toleranceAmount),
         );
+        $supplier->belongTo($details->priceGroup);
+        $supplier->isTaxedBy($details->taxName);
+        $problems->apply('other_delivery_terms', fn () => $supplier->mayAlsoDeliverAs(
+            preg_split('/\s*\R\s*/', trim($details->otherDeliveryTerms), -1, \PREG_SPLIT_NO_EMPTY) ?: [],
+        ));
         $supplier->isBoughtFromBy($details->buyer);
         $supplier->wantsOrders($details->wantsCsv);
         $problems->apply(

@@ -113,7 +113,7 @@ final readonly class CountInAnotherUnit
         $this->entities->clear();
     }
 
-    /** @return list<string> agreements and price lists that still speak of it in the old unit */
+    /** @return list<string> agreements, agreed prices and price lists that still speak of it in the old unit */
     private function agreed(Item $item): array
     {
         /** @var list<string> $found */
@@ -123,6 +123,8 @@ final readonly class CountInAnotherUnit
              UNION SELECT CONCAT('the price list ', p.filename) FROM price_list p
                 JOIN price_list_row r ON r.list_id = p.id
                 WHERE r.item_id = :item AND p.settled_at IS NULL
+             UNION SELECT CONCAT('the agreed price “', name, '”') FROM price_term
+                WHERE item_id = :item AND (last_day IS NULL OR last_day >= :today)
              LIMIT 5",
             ['item' => $item->id, 'today' => $this->clock->now()->format('Y-m-d')],
         );

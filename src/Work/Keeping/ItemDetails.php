@@ -35,6 +35,9 @@ final class ItemDetails
     public string $customsNumber = '';
     /** ISO 3166, two letters. */
     public string $origin = '';
+    public string $priceGroup = '';
+    /** Of one of our rates; empty for whatever the supplier charges. */
+    public string $taxName = '';
     public string $caution = '';
     public string $notes = '';
     /** Bytes of a new picture; null to leave it as it is. */
@@ -64,6 +67,8 @@ final class ItemDetails
         $details->staple = $item->isStaple();
         $details->customsNumber = $item->customsNumber();
         $details->origin = $item->origin();
+        $details->priceGroup = $item->priceGroup();
+        $details->taxName = $item->taxName();
         $details->caution = $item->caution();
         $details->notes = $item->notes();
         $details->packs = array_map(

@@ -153,7 +153,7 @@ final readonly class JoinItems
         foreach (['stocking', 'item_policy', 'site_policy', 'put_off', 'history_verdict', 'proposal'] as $table) {
             $this->connection->executeStatement('DELETE FROM '.$table.' WHERE item_id = ?', [$double]);
         }
-        foreach (['offer', 'planned_demand', 'requisition', 'agreement'] as $table) {
+        foreach (['offer', 'planned_demand', 'requisition', 'agreement', 'price_term'] as $table) {
             $this->connection->executeStatement(
                 'UPDATE '.$table.' SET item_id = ? WHERE item_id = ?',
                 [$into, $double],

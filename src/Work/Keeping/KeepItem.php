@@ -154,6 +154,8 @@ final readonly class KeepItem
             static fn () => $item->crossesBorders($details->customsNumber, $details->origin),
         );
         $item->costs($item->averageCost(), $details->standardCost);
+        $item->belongTo($details->priceGroup);
+        $item->isTaxedBy($details->taxName);
         $item->remember($details->caution, $details->notes);
         $gtin = '' === trim($details->gtin)
             ? null

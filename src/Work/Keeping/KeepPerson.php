@@ -131,6 +131,7 @@ final readonly class KeepPerson
 
     private function check(PersonDetails $details, ?Person $known, Problems $problems): void
     {
+        $problems->apply('sees', static fn () => Person::mustSee($details->site, $details->sees));
         if ('' === trim($details->name)) {
             $problems->refuse('name', 'A person needs a name.');
         }
@@ -171,5 +172,6 @@ final readonly class KeepPerson
     {
         $person->introduce($details->name, $details->email, $details->role);
         $person->work($details->site, $details->approver, $details->handlesAll);
+        $person->sees($details->sees);
     }
 }

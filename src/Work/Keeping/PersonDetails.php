@@ -15,10 +15,13 @@ final class PersonDetails
     public string $email = '';
     public Role $role = Role::Buyer;
     public ?Site $site = null;
+    /** @var list<Site> they may see; none for all */
+    public array $sees = [];
     public ?Person $approver = null;
     public bool $handlesAll = true;
 
-    public static function of(?Person $person): self
+    /** @param list<Site> $sites all there are */
+    public static function of(?Person $person, array $sites): self
     {
         $details = new self();
         if (null !== $person) {
@@ -26,6 +29,10 @@ final class PersonDetails
             $details->email = $person->email();
             $details->role = $person->role();
             $details->site = $person->site();
+            $details->sees = array_values(array_filter(
+                $sites,
+                static fn (Site $site): bool => in_array($site->id, $person->seenSites(), true),
+            ));
             $details->approver = $person->approver();
             $details->handlesAll = $person->handlesAll();
         }

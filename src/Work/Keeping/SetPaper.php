@@ -7,6 +7,7 @@ namespace TallBarrel\Work\Keeping;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Ordering\PaperPart;
 use TallBarrel\Core\Problems;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -28,11 +29,13 @@ final readonly class SetPaper
     /**
      * @param array<string, AskedNumbers> $numbers   by series
      * @param list<string>                $sentences
+     * @param list<PaperPart>             $parts     of the lines of an order
      * @param Problems                    $problems  takes what stands in the way, by place; nothing is saved then
      */
-    public function set(array $numbers, array $sentences, Person $by, Problems $problems): void
+    public function set(array $numbers, array $sentences, array $parts, Person $by, Problems $problems): void
     {
         $problems->apply('sentences', fn () => $this->business->get()->keepSentences($sentences));
+        $this->business->get()->writeOnLines($parts);
         $prefixes = [];
         foreach ($numbers as $name => $asked) {
             $prefix = mb_strtolower($asked->prefix);
@@ -60,7 +63,7 @@ final readonly class SetPaper
                 ));
             }
             if ($problems->areNone()) {
-                $this->audit->note($by, 'paper', 'Numbers and sentences changed');
+                $this->audit->note($by, 'paper', 'Numbers, sentences and lines changed');
             } else {
                 $this->entities->clear();
             }

@@ -23,6 +23,11 @@ final class SupplierDetails
     public PlaceDetails $paidAt;
     public PlaceDetails $shipsFrom;
     public string $deliveryTerms = '';
+    /** One a line. */
+    public string $otherDeliveryTerms = '';
+    public string $priceGroup = '';
+    /** Of one of our rates; empty for a figure of its own. */
+    public string $taxName = '';
     public ?BigDecimal $tax = null;
     /** Why there is none, where the rate is 0. */
     public TaxCategory $untaxed = TaxCategory::ZeroRated;
@@ -70,6 +75,9 @@ final class SupplierDetails
         $details->paidAt = PlaceDetails::of($supplier->addressFor(Address::PAY, true));
         $details->shipsFrom = PlaceDetails::of($supplier->addressFor(Address::SHIP_FROM, true));
         $details->deliveryTerms = $supplier->deliveryTerms();
+        $details->otherDeliveryTerms = implode("\n", $supplier->otherDeliveryTerms());
+        $details->priceGroup = $supplier->priceGroup();
+        $details->taxName = $supplier->taxName();
         $details->tax = $supplier->tax()->percent;
         $details->untaxed = $supplier->tax()->percent->isZero()
             ? $supplier->tax()->category

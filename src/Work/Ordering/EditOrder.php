@@ -131,7 +131,7 @@ final readonly class EditOrder
             $order->adjust($changes->adjustments);
         }
         if (null !== $changes->shipping) {
-            $order->ship(...$changes->shipping);
+            $order->ship($changes->shipping);
         }
         if (null !== $changes->tax) {
             $order->taxAs($changes->tax);
@@ -195,13 +195,17 @@ final readonly class EditOrder
         }
         $today = $this->clock->now()->setTime(0, 0);
         if ($change->offerFollows) {
-            $listed = $line->listPrice()->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
             $prices = $problems->attempt(
                 'price-'.$line->id,
-                static fn (): PriceBreaks => $offer->listPrices()->withPriceAt($line->packs(), $listed),
+                static fn (): PriceBreaks => $offer->listPrices()->withPriceAt(
+                    $line->packs(),
+                    $offer->listedFor($line->listPrice(), $line->packs()),
+                ),
             );
             if (null !== $prices) {
                 $this->prices->change($offer, $prices, $today, $today, 'by hand on '.$line->order->number);
+                // What was typed is now what they ask, and is decided by whatever decides that.
+                $line->change($line->packs(), $line->listPrice());
             }
         }
         if ($change->costFollows && null !== $line->item) {

@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Ordering\PastedLines;
+use TallBarrel\Core\Ordering\Shipping;
 use TallBarrel\Core\Problems;
 
 /** What a person made of a draft: all of it is saved, or nothing. */
@@ -20,8 +21,7 @@ final readonly class OrderChanges
      * @param int|null                $site     for what is added; null for where the others go
      * @param bool                    $sweep    whether lines of a quantity of 0 go
      * @param list<AllowanceCharge>|null   $adjustments all there are to be; null for as they were
-     * @param array{string, string, string}|null $shipping another address, the carrier, the project; null for as they
-     *                                                 were
+     * @param Shipping|null           $shipping null for as it was
      * @param Tax|null                $tax      of all lines that have none of their own; null for as it was
      * @param Problems $problems what could not even be read; nothing is saved then, but the rest is checked too
      */
@@ -40,7 +40,7 @@ final readonly class OrderChanges
         public bool $sweep = false,
         public ?array $adjustments = null,
         public ?Tax $tax = null,
-        public ?array $shipping = null,
+        public ?Shipping $shipping = null,
     ) {
     }
 }

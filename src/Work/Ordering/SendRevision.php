@@ -86,7 +86,6 @@ final readonly class SendRevision
     private function change(PurchaseOrder $order, OrderAmendment $amendment): void
     {
         $order->change($amendment->wantedOn(), $amendment->note());
-        $order->adjust($amendment->adjustments());
         $lines = [];
         foreach ($order->lines() as $line) {
             $lines[$line->id] = $line;
@@ -104,6 +103,8 @@ final readonly class SendRevision
                 $line->wantFor($wish->day);
             }
         }
+        // Last: what new lines bring along was shown with them, and may have been struck out.
+        $order->adjust($amendment->adjustments());
     }
 
     private function add(PurchaseOrder $order, LineWish $wish): OrderLine

@@ -16,6 +16,7 @@ use TallBarrel\Core\Replenish\SupplierOrder;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Offer\PriceTerms;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SupplierSum;
@@ -27,7 +28,8 @@ use TallBarrel\Store\Supplier\Supplier;
  *
  * @phpstan-type Row array{id: int, supplier_id: int, due: float, per_week: float, packs: string, shelf_days: int|null,
  *      cover: float|null, weight_kg: string|null, pack_name: string, pack_content: string, minimum: string,
- *      multiple: string, split: int, break_kind: string, break_basis: string, discounts: string, prices: string|null}
+ *      multiple: string, split: int, break_kind: string, break_basis: string, discounts: string, prices: string|null,
+ *      price_content: string, price_supplier: int, price_item: int, price_trade: string, price_group: string}
  */
 final readonly class FillUpOrder
 {
@@ -41,6 +43,7 @@ final readonly class FillUpOrder
         private EntityManagerInterface $entities,
         private Proposals $proposals,
         private Rates $rates,
+        private PriceTerms $terms,
         private CurrentBusiness $business,
         private ClockInterface $clock,
     ) {
@@ -147,7 +150,7 @@ final readonly class FillUpOrder
         );
         $candidates = [];
         foreach ($rows as $row) {
-            $prices = StoredPrices::read($row);
+            $prices = StoredPrices::read($row, $this->terms->today());
             if (null !== $prices) {
                 $candidates[$row['supplier_id']][$row['id']] = self::steps(
                     $row,

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Settling;
 
 use Brick\Math\BigDecimal;
-use Brick\Math\RoundingMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
@@ -169,10 +168,12 @@ final readonly class SettleInvoice
         if (null === $offer) {
             return;
         }
-        $listed = $line->price->dividedBy($offer->discounts()->factor(), 4, RoundingMode::HalfUp);
         $today = $this->clock->now()->setTime(0, 0);
         try {
-            $prices = $offer->listPrices()->withPriceAt($line->packs, $listed);
+            $prices = $offer->listPrices()->withPriceAt(
+                $line->packs,
+                $offer->listedFor($line->price, $line->packs),
+            );
         } catch (InvalidValue $invalid) {
             throw new Refused('The standing price cannot follow: '.$invalid->getMessage());
         }

@@ -100,10 +100,10 @@ final readonly class ApplyPriceList
             // Offers that are new: with their prices, from the list's first day on.
             $connection->executeStatement(
                 "INSERT INTO offer (version, supplier_id, item_id, supplier_code, description, pack_name, pack_content,
-                    minimum, multiple, split, lead_days, rank, valid_from, valid_until)
+                    minimum, multiple, split, lead_days, rank, valid_from, valid_until, usual_charges)
                  SELECT 1, :supplier, r.item_id, r.code, r.description, r.pack_name, r.content, r.minimum, r.multiple,
                  0, r.lead_days, COALESCE((SELECT MAX(o.rank) FROM offer o
-                 WHERE o.item_id = r.item_id), 0) + 1, :from, :until
+                 WHERE o.item_id = r.item_id), 0) + 1, :from, :until, '[]'
                  FROM price_list_row r WHERE r.list_id = :list AND r.chosen = 1 AND r.move = 'added'",
                 $values,
             );

@@ -6,14 +6,17 @@ namespace TallBarrel\Work\Sourcing;
 
 use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
+use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Messenger\Attribute\AsMessageHandler;
 use Symfony\Component\Messenger\MessageBusInterface;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Refused;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Core\Sourcing\Repricing;
 use TallBarrel\Store\BulkInsert;
+use TallBarrel\Store\Import\KnownHeadings;
 use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Offer\PriceList;
 use TallBarrel\Store\Offer\PriceListLine;
@@ -28,12 +31,14 @@ final readonly class BringPriceList
 {
     private const PROBLEMS_KEPT = 300;
     private const NEW_LEAD_DAYS = 7;
+    private const NEEDED = ['code', 'prices'];
 
     public function __construct(
         private EntityManagerInterface $entities,
         private PriceListFormat $format,
         private Offers $offers,
         private KeptFiles $files,
+        private KnownHeadings $known,
         private MessageBusInterface $bus,
         private ClockInterface $clock,
     ) {
@@ -52,27 +57,93 @@ final readonly class BringPriceList
     }
 
     /**
-     * Takes a file in; a worker sets it against what stands. No offer is changed.
+     * Takes a file in; a worker sets it against what stands, once it is clear which column is which. No offer is
+     * changed.
      *
      * @throws InvalidValue if it is not such a file at all
      */
     public function bring(PriceList $list, string $file): void
     {
-        $this->mustHoldLines($list, $file);
-        $kept = $this->files->keep($file);
-        $list->isToBeReadFrom($kept);
-        $this->entities->wrapInTransaction(function () use ($list): void {
+        $kind = KnownHeadings::pricesOf($list->supplier->id);
+        $mapping = $this->format->headings($file, $this->known->of($kind))->mapping;
+        $clear = [] === $this->missing($mapping);
+        if ($clear) {
+            $this->mustHoldLines($list, $file, $mapping);
+        } elseif ([] === array_filter($mapping, static fn (string $column): bool => '' !== $column)
+            && count($mapping) < 2) {
+            throw InvalidValue::because(
+                'The file has one column only. Expected a table: a line for each thing, its code and its price.',
+            );
+        }
+        $list->isToBeReadFrom($this->files->keep($file), $mapping, $clear);
+        $this->entities->wrapInTransaction(function () use ($list, $clear): void {
             $this->entities->persist($list);
             $this->entities->flush();
+            if ($clear) {
+                $this->bus->dispatch(new PriceListToRead($list->id));
+            }
+        });
+    }
+
+    /** How a list whose columns are unclear is headed. */
+    public function headings(PriceList $list): ListHeadings
+    {
+        return $this->format->headings(
+            $list->path(),
+            $this->known->of(KnownHeadings::pricesOf($list->supplier->id)),
+        );
+    }
+
+    /**
+     * Somebody says which column is which; it is remembered for the supplier's next list.
+     *
+     * @param array<string, string> $mapping our column by heading in small letters; empty for one that is left out
+     *
+     * @throws InvalidValue if what is needed is missing, two columns mean the same, or nothing could be read so
+     * @throws Refused      if it was read already
+     */
+    public function sayColumns(PriceList $list, array $mapping): void
+    {
+        $missing = $this->missing($mapping);
+        if ([] !== $missing) {
+            throw InvalidValue::because(sprintf('No column is said to be %s yet.', implode(' or ', $missing)));
+        }
+        $said = array_filter($mapping, static fn (string $column): bool => '' !== $column);
+        $twice = array_diff_assoc($said, array_unique($said));
+        if ([] !== $twice) {
+            throw InvalidValue::because(sprintf('Two columns cannot both be “%s”.', reset($twice)));
+        }
+        if ($list->isUnclear()) {
+            $this->mustHoldLines($list, $list->path(), $mapping);
+        }
+        $this->entities->wrapInTransaction(function () use ($list, $mapping): void {
+            $this->entities->lock($list, LockMode::PESSIMISTIC_WRITE);
+            $this->entities->refresh($list);
+            $list->means($mapping);
+            $this->known->remember(KnownHeadings::pricesOf($list->supplier->id), $mapping);
             $this->bus->dispatch(new PriceListToRead($list->id));
         });
     }
 
-    /** @throws InvalidValue */
-    private function mustHoldLines(PriceList $list, string $file): void
+    /**
+     * @param array<string, string> $mapping
+     *
+     * @return list<string>
+     */
+    private function missing(array $mapping): array
+    {
+        return array_values(array_diff(self::NEEDED, $mapping));
+    }
+
+    /**
+     * @param array<string, string> $mapping
+     *
+     * @throws InvalidValue
+     */
+    private function mustHoldLines(PriceList $list, string $file, array $mapping): void
     {
         $problems = $unread = [];
-        $lines = $this->format->read($file, $list->supplier->currency(), $problems, $unread);
+        $lines = $this->format->read($file, $mapping, $list->supplier->currency(), $problems, $unread);
         $lines->rewind();
         if (!$lines->valid() && [] === $problems) {
             throw InvalidValue::because('The file names its columns but lists nothing.');
@@ -89,7 +160,8 @@ final readonly class BringPriceList
             return;
         }
         $problems = $lines = $unread = [];
-        foreach ($this->format->read($file, $list->supplier->currency(), $problems, $unread) as $line) {
+        $read = $this->format->read($file, $list->mapping(), $list->supplier->currency(), $problems, $unread);
+        foreach ($read as $line) {
             $lines[] = $line;
         }
         $this->entities->wrapInTransaction(function () use ($list, $lines, $unread, &$problems): void {

@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\AllowanceCharge;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\ItemCode;
@@ -131,6 +132,19 @@ final readonly class ChangeOffer
                 ),
             );
         }
+        $this->entities->flush();
+    }
+
+    /** @param list<AllowanceCharge> $charges that it brings to an order; all there are to be */
+    public function bring(Offer $offer, array $charges, Person $person): void
+    {
+        $offer->brings($charges);
+        $words = array_map(static fn (AllowanceCharge $one): string => $one->words(), $charges);
+        $this->audit->note($person, 'supplier '.$offer->supplier->code, sprintf(
+            '%s brings %s',
+            $offer->item->code,
+            [] === $words ? 'no charges' : implode('; ', $words),
+        ));
         $this->entities->flush();
     }
 
