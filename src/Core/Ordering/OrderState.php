@@ -38,8 +38,11 @@ enum OrderState: string
                     self::Closed,
                     self::Cancelled,
                 ],
-                self::PartReceived => [self::PartReceived, self::Received, self::Closed],
-                self::Received => [self::Closed, self::PartReceived],
+                // What went back to come once more is expected again.
+                self::PartReceived => [
+                    self::PartReceived, self::Received, self::Closed, self::Sent, self::Acknowledged,
+                ],
+                self::Received => [self::Closed, self::PartReceived, self::Sent, self::Acknowledged],
                 self::Closed => [self::Sent, self::Acknowledged, self::PartReceived],
                 self::Cancelled => [self::Draft, self::Sent, self::Acknowledged],
             },

@@ -16,6 +16,29 @@ final readonly class AverageCost
     public const SCALE = 6;
 
     /**
+     * Cost of one stock unit after some went back at what was paid for it: all that is left is worth what it was worth
+     * less that. Where nothing is left, or what went back cost more than all of it is worth, the cost stays.
+     *
+     * @param BigDecimal $held  stock units before, of all sites
+     * @param BigDecimal $cost  cost of one of them
+     * @param BigDecimal $taken stock units that went back, above zero
+     * @param BigDecimal $paid  cost of one of those
+     */
+    public static function without(
+        BigDecimal $held,
+        BigDecimal $cost,
+        BigDecimal $taken,
+        BigDecimal $paid,
+    ): BigDecimal {
+        $left = $held->minus($taken);
+        $worth = $held->multipliedBy($cost)->minus($taken->multipliedBy($paid));
+
+        return $left->isPositive() && !$worth->isNegative()
+            ? $worth->dividedBy($left, self::SCALE, RoundingMode::HalfUp)
+            : $cost;
+    }
+
+    /**
      * Cost of one stock unit after the receipt, in the home currency.
      *
      * @param BigDecimal      $held     stock units before, of all sites

@@ -200,7 +200,7 @@ final readonly class AgreedPrice
         return null !== $this->reachedAt($packs, $this->inPacks($prices->byPacks()[0]['price'], $content));
     }
 
-    /** "5 %, from 100 7.5 %" or "1.20, from 100 1.10", as the steps stand. */
+    /** "5 %, 7.5 % from 100" or "1.2 EUR, 1.1 EUR from 100", as the steps stand. */
     public function label(): string
     {
         $unit = AgreedKind::Discount === $this->kind ? ' %' : ' '.$this->currency;
@@ -209,9 +209,9 @@ final readonly class AgreedPrice
         return implode(
             ', ',
             array_map(
-                static fn (array $step): string => ($step['from']->isGreaterThan(1)
-                    ? 'from '.$step['from']->strippedOfTrailingZeros().$money.' '
-                    : '').$step['amount'].$unit,
+                static fn (array $step): string => $step['amount'].$unit.($step['from']->isGreaterThan(1)
+                    ? ' from '.$step['from']->strippedOfTrailingZeros().$money
+                    : ''),
                 $this->steps,
             ),
         );

@@ -6,18 +6,23 @@ namespace TallBarrel\Desk\Dock;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\Day;
 use TallBarrel\Core\Receiving\CountFinding;
+use TallBarrel\Core\Receiving\LotFacts;
+use TallBarrel\Core\Receiving\SerialNumbers;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\DeliveryLine;
+use TallBarrel\Store\Dock\SupplierReturns;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -38,6 +43,8 @@ final class DockController extends AbstractController
         private readonly DockBoard $board,
         private readonly Shell $shell,
         private readonly Talk $talk,
+        private readonly SupplierReturns $returns,
+        private readonly ClockInterface $clock,
     ) {
     }
 
@@ -124,15 +131,26 @@ final class DockController extends AbstractController
         return $this->redirectToRoute('dock');
     }
 
+    /** What was typed of a lot; null where nothing was asked, or it cannot be so. */
+    private function lot(DeliveryLine $line, Fields $fields): ?LotFacts
+    {
+        $id = $line->id;
+        [$lots, $expiries, $made, $origins] = array_map($fields->each(...), ['lot', 'expires', 'made', 'origin']);
+
+        return !isset($lots[$id]) ? null : $fields->attempt('lot-'.$id, fn (): LotFacts => LotFacts::of(
+            $lots[$id],
+            '' === ($expiries[$id] ?? '') ? null : Day::read($expiries[$id]),
+            '' === ($made[$id] ?? '') ? null : Day::read($made[$id]),
+            $origins[$id] ?? '',
+            $line->line->item?->shelfDays(),
+            $this->clock->now(),
+        ));
+    }
+
     /** @return array<int, LineCount> by line */
     private function counts(Delivery $delivery, Fields $fields): array
     {
-        [$counts, $keeps, $lots, $expiries] = [
-            $fields->each('counted'),
-            $fields->each('rest'),
-            $fields->each('lot'),
-            $fields->each('expires'),
-        ];
+        [$counts, $keeps, $serials] = [$fields->each('counted'), $fields->each('rest'), $fields->each('serials')];
         $read = [];
         foreach ($delivery->lines() as $line) {
             $id = $line->id;
@@ -141,8 +159,11 @@ final class DockController extends AbstractController
                 isset($counts[$id]) && !$fields->problems->concern('counted-'.$id),
                 $packs,
                 isset($keeps[$id]) ? 'close' !== $keeps[$id] : null,
-                $lots[$id] ?? null,
-                $fields->day('expires-'.$id, $expiries[$id] ?? ''),
+                $this->lot($line, $fields),
+                !isset($serials[$id]) ? null : $fields->attempt(
+                    'serials-'.$id,
+                    static fn (): array => SerialNumbers::read($serials[$id]),
+                ),
             );
         }
 
@@ -191,6 +212,8 @@ final class DockController extends AbstractController
         $lines = $delivery->lines();
         $counted = array_filter($lines, static fn (DeliveryLine $line): bool => null !== $line->counted());
 
+        $receipt = $this->board->receipt($delivery);
+
         return $this->render(
             'dock/dock.html.twig',
             [
@@ -208,7 +231,8 @@ final class DockController extends AbstractController
                 ),
                 'lands' => $this->board->value($delivery),
                 'bins' => $this->board->bins($delivery),
-                'receipt' => $this->board->receipt($delivery),
+                'receipt' => $receipt,
+                'returns' => null === $receipt ? [] : $this->returns->of($receipt),
                 'talk' => $this->talk->about('delivery', $delivery->id),
             ],
             new Response(status: $fields->isGood() ? 200 : 422),

@@ -14,6 +14,9 @@ use Symfony\Component\Form\FormBuilderInterface;
 use Symfony\Component\OptionsResolver\OptionsResolver;
 use Symfony\Component\Validator\Constraints\Length;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Receiving\InspectionRule;
+use TallBarrel\Core\Receiving\LotDetails;
+use TallBarrel\Core\Receiving\SamplingPlan;
 use TallBarrel\Desk\Shell\Form\FigureType;
 use TallBarrel\Desk\Shell\Form\WholeType;
 use TallBarrel\Desk\Shell\TaxNames;
@@ -95,6 +98,30 @@ final class ItemType extends AbstractType
                 'most' => 9999,
             ])
             ->add('lots', CheckboxType::class, ['label' => 'kept by lot'])
+            ->add('lot_details', EnumType::class, [
+                'label' => 'Asked of a lot',
+                'property_path' => 'lotDetails',
+                'class' => LotDetails::class,
+                'empty_data' => LotDetails::Never->value,
+                'choice_label' => static fn (LotDetails $details): string => $details->words(),
+            ])
+            ->add('serials', CheckboxType::class, ['label' => 'each piece has a serial number'])
+            ->add('inspection', EnumType::class, [
+                'label' => 'When it comes in',
+                'class' => InspectionRule::class,
+                'empty_data' => InspectionRule::Never->value,
+                'choice_label' => static fn (InspectionRule $rule): string => $rule->words(),
+            ])
+            ->add('quality_limit', ChoiceType::class, [
+                'label' => 'May be bad, of a sample',
+                'property_path' => 'qualityLimit',
+                'empty_data' => '1.5',
+                'placeholder' => false,
+                'choices' => array_combine(
+                    array_map(static fn (string $limit): string => $limit.' %', SamplingPlan::LIMITS),
+                    SamplingPlan::LIMITS,
+                ),
+            ])
             ->add('staple', CheckboxType::class, ['label' => 'a staple: never to be without'])
             ->add('customs', TextType::class, [
                 'label' => 'Customs number',

@@ -23,6 +23,8 @@ use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Business\ReasonKind;
+use TallBarrel\Store\Business\Reasons;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
@@ -32,8 +34,11 @@ use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Planning\SitePolicy;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\StockList;
+use TallBarrel\Store\Stock\StockPlace;
+use TallBarrel\Store\Stock\StockState;
 
 /** All an item's page shows. */
 final readonly class ItemPage
@@ -49,6 +54,8 @@ final readonly class ItemPage
         private Forms $forms,
         private Shell $shell,
         private SeenSites $seen,
+        private Sites $sites,
+        private Reasons $reasons,
         private Talk $talk,
         private ClockInterface $clock,
     ) {
@@ -157,6 +164,11 @@ final readonly class ItemPage
                 static fn (array $row): array => ['words' => MovementKind::from((string) $row['kind'])->words()] + $row,
                 $this->seen->only($figures->movements),
             ),
+            'right' => [
+                'nonce' => bin2hex(random_bytes(8)),
+                'reasons' => $this->reasons->words(ReasonKind::Adjustment),
+                'places' => $this->places($item, $figures->balances),
+            ],
             'orders' => array_map(
                 static fn (array $row): array => ['words' => OrderState::from((string) $row['state'])->words()] + $row,
                 $this->seen->only($figures->orders),
@@ -165,6 +177,35 @@ final readonly class ItemPage
             'talk' => $this->talk->about('item', $item->code),
             'today' => $today,
         ];
+    }
+
+    /**
+     * Where some of it stands, and the sites that stock it and have none: there some may be found.
+     *
+     * @param list<array<string, string|null>> $balances
+     *
+     * @return list<array{key: string, words: string, units: string}>
+     */
+    private function places(Item $item, array $balances): array
+    {
+        $places = $there = [];
+        foreach ($balances as $row) {
+            $site = $this->sites->find((int) $row['place']);
+            if (null === $site || !$this->seen->has($site->id)) {
+                continue;
+            }
+            $place = new StockPlace($site, StockState::from((string) $row['state']), (string) $row['lot']);
+            $places[] = ['key' => $place->key(), 'words' => $place->words(), 'units' => (string) $row['held']];
+            $there[$site->id] = true;
+        }
+        foreach ($item->isLotTracked() ? [] : $this->seen->sites() as $site) {
+            if (!isset($there[$site->id])) {
+                $place = new StockPlace($site, StockState::Available, '');
+                $places[] = ['key' => $place->key(), 'words' => $place->words(), 'units' => '0'];
+            }
+        }
+
+        return $places;
     }
 
     /**

@@ -45,7 +45,7 @@ final class PriceTermType extends AbstractType
                 'choice_label' => 'name',
             ])
             ->add('supplier_group', TextType::class, [
-                'label' => 'or with suppliers of the group',
+                'label' => 'or with the group',
                 'property_path' => 'supplierGroup',
                 'empty_data' => '',
                 'constraints' => [new Length(max: 40)],
@@ -65,7 +65,7 @@ final class PriceTermType extends AbstractType
                 ],
             ])
             ->add('item_group', TextType::class, [
-                'label' => 'or on items of the group',
+                'label' => 'or on the group',
                 'property_path' => 'itemGroup',
                 'empty_data' => '',
                 'constraints' => [new Length(max: 40)],

@@ -11,6 +11,9 @@ use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Receiving\InspectionRule;
+use TallBarrel\Core\Receiving\LotDetails;
+use TallBarrel\Core\Receiving\SamplingPlan;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Business\OwnField;
 use TallBarrel\Store\Business\OwnFieldThing;
@@ -45,11 +48,16 @@ final readonly class ItemImport implements ImportKind
         'notes' => 'notes',
         'price_group' => 'price_group',
         'tax_rate' => 'tax_name',
+        'lot_details' => 'lot_details',
+        'serials' => 'serials',
+        'inspection' => 'inspection',
+        'quality_limit' => 'quality_limit',
     ];
     /** What a new item begins with where nothing is said. */
     private const BEGIN = [
         'further_names' => '', 'category' => '', 'sold' => 1, 'stocked' => 1, 'lot_tracked' => 0, 'staple' => 0,
         'customs_number' => '', 'origin' => '', 'caution' => '', 'notes' => '', 'price_group' => '', 'tax_name' => '',
+        'lot_details' => 'never', 'serials' => 0, 'inspection' => 'never', 'quality_limit' => '1.5',
     ];
 
     public function __construct(
@@ -99,6 +107,10 @@ final readonly class ItemImport implements ImportKind
             'notes' => 'for ourselves',
             'price_group' => 'items that prices are agreed for together',
             'tax_rate' => 'one of our rates by name',
+            'lot_details' => 'use by is asked: never, new (for new lots), always',
+            'serials' => 'yes when each piece has a number',
+            'inspection' => 'when it comes in: never, sample, all',
+            'quality_limit' => 'percent that may be bad, of a sample: '.implode(' ', SamplingPlan::LIMITS),
         ] + $this->own->columns(OwnFieldThing::Item);
     }
 
@@ -111,11 +123,11 @@ final readonly class ItemImport implements ImportKind
                 'JAR-340R', 'Round honey jar 340 g', 'Jars and lids', 'EA', '', 'yes', '0.90', '0.205', 'no', '0.97',
                 'yes',
                 '', '0.64', 'DEPOT FERRY', 'one-pound jar', 'yes', '', '0.36', 'case=12', '7010904500', 'CZ', '', '',
-                'Glass', '', ...$blank,
+                'Glass', '', '', '', '', '', ...$blank,
             ],
             [
                 'FEED-SUG', 'Fine feeding sugar', 'Feed', 'KGM', '', 'yes', '1.20', '1', 'no', '', 'no', '365', '0.86',
-                'DEPOT', '', 'yes', '', '', '', '', '', '', '', '', '', ...$blank,
+                'DEPOT', '', 'yes', '', '', '', '', '', '', '', '', '', '', '', '', '', ...$blank,
             ],
         ];
     }
@@ -212,6 +224,10 @@ final readonly class ItemImport implements ImportKind
                 'notes' => $text('notes', 2000),
                 'price_group' => $text('price_group', 40),
                 'tax_rate' => Codes::taxName($row, $taxes),
+                'lot_details' => self::oneOf($row, 'lot_details', array_column(LotDetails::cases(), 'value')),
+                'serials' => $flag('serials'),
+                'inspection' => self::oneOf($row, 'inspection', array_column(InspectionRule::cases(), 'value')),
+                'quality_limit' => self::oneOf($row, 'quality_limit', SamplingPlan::LIMITS),
             ];
             $cost = $row->decimal('average_cost', 6)?->toString();
             $packs = self::packs($row, $take);
@@ -219,6 +235,24 @@ final readonly class ItemImport implements ImportKind
 
             return $row->isGood() ? [$code, $name, $values, $cost, $stockedAt, $packs, $ours] : null;
         };
+    }
+
+    /**
+     * @param list<string> $choices
+     *
+     * @return string|null null where nothing is said
+     */
+    private static function oneOf(Row $row, string $column, array $choices): ?string
+    {
+        if (!$row->has($column)) {
+            return null;
+        }
+        $said = mb_strtolower($row->text($column, 20));
+        if (!in_array($said, $choices, true)) {
+            $row->refuse($column, 'expected one of '.implode(', ', $choices));
+        }
+
+        return $said;
     }
 
     /**
@@ -394,7 +428,9 @@ final readonly class ItemImport implements ImportKind
                 $number('service'), Cell::yes($row['staple']), $text('shelf_days'), $number('average_cost'),
                 $text('places'), $text('further_names'), Cell::yes($row['stocked']), $number('standard_cost'),
                 $number('volume'), $text('packs'), $text('customs_number'), $text('origin'), $text('caution'),
-                $text('notes'), $text('price_group'), $text('tax_name'),
+                $text('notes'), $text('price_group'), $text('tax_name'), $text('lot_details'),
+                Cell::yes($row['serials']),
+                $text('inspection'), $text('quality_limit'),
                 ...array_map(
                     static fn (OwnField $field): string => $values[$text('id').':'.$field->id] ?? '',
                     $own,

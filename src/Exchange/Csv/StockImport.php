@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Receiving\LotFacts;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Store\Stock\Ledger;
@@ -122,7 +123,10 @@ final readonly class StockImport implements ImportKind
         foreach ($rows as $row) {
             [$item, $site, $quantity, $lot, $expires] = $row;
             $difference = BigDecimal::of($quantity)->minus($held[$item.':'.$site.':'.$lot] ?? 0);
-            $this->lots->know($item, $lot, null === $expires ? null : new \DateTimeImmutable($expires));
+            $this->lots->know(
+                $item,
+                LotFacts::of($lot, null === $expires ? null : new \DateTimeImmutable($expires)),
+            );
             $items[$item] = true;
             $this->connection->executeStatement('INSERT IGNORE INTO stocking (item_id, site_id) VALUES (?, ?)', [
                 $item,

@@ -132,6 +132,13 @@ final class LarkmoorDemo
             ))->load();
             $this->plans();
             $this->entities->flush();
+            (new LarkmoorDock(
+                $this->entities,
+                $this->ledger,
+                $this->items,
+                $this->people['stockroom'],
+                $this->clock->now(),
+            ))->load();
             (new LarkmoorSettling(
                 $this->entities,
                 $this->invoices,

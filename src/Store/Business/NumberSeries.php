@@ -17,6 +17,7 @@ class NumberSeries
     public const RECEIPTS = 'R';
     public const ROUNDS = 'Q';
     public const AGREEMENTS = 'A';
+    public const RETURNS = 'B';
     /** What each series numbers. */
     public const WORDS = [
         self::ORDERS => 'Purchase orders',
@@ -24,6 +25,7 @@ class NumberSeries
         self::AGREEMENTS => 'Agreements',
         self::RECEIPTS => 'Receipts',
         self::TRANSFERS => 'Transfers',
+        self::RETURNS => 'Goods that go back',
     ];
 
     private const FIRST = 1001;

@@ -9,6 +9,7 @@ use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Receiving\Count;
 use TallBarrel\Core\Receiving\CountFinding;
+use TallBarrel\Core\Receiving\LotFacts;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Type\BigDecimalType;
 
@@ -32,6 +33,17 @@ class DeliveryLine
 
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $expiresOn = null;
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $madeOn = null;
+
+    /** ISO 3166, two letters. */
+    #[ORM\Column(length: 2, options: ['default' => ''])]
+    private string $origin = '';
+
+    /** @var list<string> numbers of the pieces that were counted */
+    #[ORM\Column(type: 'json', options: ['default' => '[]'])]
+    private array $serials = [];
 
     /** What was outstanding when the delivery was booked in; before that it is read from the order. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, nullable: true)]
@@ -76,11 +88,41 @@ class DeliveryLine
         $this->closeShort = !$keep && CountFinding::Short === $this->finding()->finding;
     }
 
-    public function inLot(string $lot, ?\DateTimeImmutable $expiresOn): void
+    public function inLot(LotFacts $lot): void
     {
         $this->delivery->mustBeOpen();
-        $this->lot = trim($lot);
-        $this->expiresOn = $expiresOn;
+        $this->lot = $lot->number;
+        $this->expiresOn = $lot->expiresOn;
+        $this->madeOn = $lot->madeOn;
+        $this->origin = $lot->origin;
+    }
+
+    public function lotFacts(): LotFacts
+    {
+        return LotFacts::of($this->lot, $this->expiresOn, $this->madeOn, $this->origin);
+    }
+
+    /** @param list<string> $numbers */
+    public function carries(array $numbers): void
+    {
+        $this->delivery->mustBeOpen();
+        $this->serials = $numbers;
+    }
+
+    /** @return list<string> */
+    public function serials(): array
+    {
+        return $this->serials;
+    }
+
+    public function madeOn(): ?\DateTimeImmutable
+    {
+        return $this->madeOn;
+    }
+
+    public function origin(): string
+    {
+        return $this->origin;
     }
 
     public function remember(): void

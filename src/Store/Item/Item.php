@@ -13,6 +13,9 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Receiving\InspectionRule;
+use TallBarrel\Core\Receiving\LotDetails;
+use TallBarrel\Core\Receiving\SamplingPlan;
 use TallBarrel\Store\Business\Picture;
 use TallBarrel\Store\Business\TaxRates;
 use TallBarrel\Store\Planning\Moves;
@@ -77,6 +80,22 @@ class Item implements PlanningRestsOnIt
     /** False for services and expenses: bought, but never on a shelf. */
     #[ORM\Column(options: ['default' => true])]
     private bool $stocked = true;
+
+    /** When details of a lot are asked for at the dock. */
+    #[ORM\Column(length: 6, enumType: LotDetails::class, options: ['default' => 'never'])]
+    private LotDetails $lotDetails = LotDetails::Never;
+
+    /** Whether each piece has a number of its own. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $serials = false;
+
+    /** How much of what comes in is looked at first. */
+    #[ORM\Column(length: 6, enumType: InspectionRule::class, options: ['default' => 'never'])]
+    private InspectionRule $inspection = InspectionRule::Never;
+
+    /** Percent that may be bad, one of SamplingPlan's; for a sample. */
+    #[ORM\Column(length: 4, options: ['default' => '1.5'])]
+    private string $qualityLimit = '1.5';
 
     /** A rate of ours by name; empty for whatever the supplier charges. */
     #[ORM\Column(length: 30, options: ['default' => ''])]
@@ -243,6 +262,41 @@ class Item implements PlanningRestsOnIt
     public function lookUpTaxIn(TaxRates $rates): void
     {
         $this->rates = $rates;
+    }
+
+    /** @throws InvalidValue if pieces that can be divided would have numbers, or there is no such limit */
+    public function isReceived(LotDetails $details, bool $serials, InspectionRule $inspection, string $limit): void
+    {
+        if ($serials && $this->unit->isDivisible()) {
+            throw InvalidValue::because(
+                sprintf('What is counted in %s has no serial numbers; single pieces have.', $this->unit->symbol()),
+            );
+        }
+        SamplingPlan::of(2, $limit);
+        $this->lotDetails = $details;
+        $this->serials = $serials;
+        $this->inspection = $inspection;
+        $this->qualityLimit = $limit;
+    }
+
+    public function lotDetails(): LotDetails
+    {
+        return $this->lotDetails;
+    }
+
+    public function hasSerials(): bool
+    {
+        return $this->serials;
+    }
+
+    public function inspection(): InspectionRule
+    {
+        return $this->inspection;
+    }
+
+    public function qualityLimit(): string
+    {
+        return $this->qualityLimit;
     }
 
     public function belongTo(string $priceGroup): void

@@ -381,6 +381,22 @@ class OrderLine implements PlanningRestsOnIt
     }
 
     /**
+     * Of what came some went back and is to be sent once more: it is expected again.
+     *
+     * @throws InvalidValue if no more came
+     */
+    public function comesAgain(BigDecimal $packs): void
+    {
+        if (!$packs->isPositive() || $packs->isGreaterThan($this->received)) {
+            throw InvalidValue::because(
+                sprintf('%s of %s cannot come again; %s came.', $packs, $this->description, $this->received),
+            );
+        }
+        $this->received = $this->received->minus($packs);
+        $this->order->isExpectedAgain();
+    }
+
+    /**
      * Gives up what is outstanding.
      *
      * @throws Refused if nothing is to come on the order

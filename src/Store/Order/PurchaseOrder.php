@@ -399,6 +399,20 @@ class PurchaseOrder implements PlanningRestsOnIt
         }
     }
 
+    /** Something of it went back and comes once more. */
+    public function isExpectedAgain(): void
+    {
+        $came = array_filter($this->lines(), static fn (OrderLine $line): bool => $line->received()->isPositive());
+        $state = match (true) {
+            [] !== $came => OrderState::PartReceived,
+            null !== $this->acknowledgedAt => OrderState::Acknowledged,
+            default => OrderState::Sent,
+        };
+        if ($state !== $this->state) {
+            $this->become($state);
+        }
+    }
+
     /** @throws Refused if something has been received */
     public function cancel(): void
     {

@@ -116,7 +116,7 @@ final readonly class PlanningData
         );
         $history = $this->history($today, [...$items, ...$like]);
         $held = $this->perItemSite(
-            "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)",
+            "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand_soon WHERE item_id IN (?)",
             $items,
         );
         $promised = $this->perItemSite(

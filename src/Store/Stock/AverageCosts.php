@@ -54,6 +54,8 @@ final readonly class AverageCosts
             $units = BigDecimal::of($row['quantity']);
             if (MovementKind::Unit->value === $row['kind']) {
                 $cost = null === $row['unit_cost'] ? $cost : BigDecimal::of($row['unit_cost']);
+            } elseif (MovementKind::Returned->value === $row['kind'] && null !== $cost && null !== $row['unit_cost']) {
+                $cost = AverageCost::without($held, $cost, $units->negated(), BigDecimal::of($row['unit_cost']));
             } elseif (in_array($row['kind'], self::COSTED, true) && !self::leaves($row['kind'], $units)) {
                 $isProvable = $isProvable && null !== $row['unit_cost'];
                 $cost =

@@ -14,6 +14,17 @@ final readonly class Balances
     {
     }
 
+    /** Stock units there. */
+    public function lockedAt(int $item, StockPlace $place): BigDecimal
+    {
+        $units = $this->connection->fetchOne(
+            'SELECT quantity FROM stock_balance WHERE item_id = ? AND site_id = ? AND state = ? AND lot = ? FOR UPDATE',
+            [$item, $place->site->id, $place->state->value, $place->lot],
+        );
+
+        return BigDecimal::of(is_string($units) ? $units : 0);
+    }
+
     /** @return list<HeldLots> those that are not empty */
     public function lockedOf(int $item): array
     {

@@ -15,6 +15,9 @@ class Lot
         #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
         #[ORM\Id, ORM\Column(length: 40)] public readonly string $number,
         #[ORM\Column(type: 'date_immutable', nullable: true)] public readonly ?\DateTimeImmutable $expiresOn,
+        #[ORM\Column(type: 'date_immutable', nullable: true)] public readonly ?\DateTimeImmutable $madeOn = null,
+        /** ISO 3166, two letters. */
+        #[ORM\Column(length: 2, options: ['default' => ''])] public readonly string $origin = '',
     ) {
     }
 }

@@ -5,24 +5,36 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Stock;
 
 use Doctrine\DBAL\Connection;
+use TallBarrel\Core\Receiving\LotFacts;
 
-/** The lots there are. What was said last of a lot's expiry counts; saying nothing leaves what is known. */
+/** The lots there are. What was said last of a lot counts; saying nothing leaves what is known. */
 final readonly class Lots
 {
     public function __construct(private Connection $connection)
     {
     }
 
-    /** @param \DateTimeImmutable|null $expiresOn null where it was not said */
-    public function know(int $item, string $number, ?\DateTimeImmutable $expiresOn): void
+    public function know(int $item, LotFacts $lot): void
     {
-        if ('' === $number) {
+        if ('' === $lot->number) {
             return;
         }
         $this->connection->executeStatement(
-            'INSERT INTO lot (item_id, number, expires_on) VALUES (?, ?, ?)
-             ON DUPLICATE KEY UPDATE expires_on = COALESCE(VALUES(expires_on), expires_on)',
-            [$item, $number, $expiresOn?->format('Y-m-d')],
+            "INSERT INTO lot (item_id, number, expires_on, made_on, origin) VALUES (?, ?, ?, ?, ?)
+             ON DUPLICATE KEY UPDATE expires_on = COALESCE(VALUES(expires_on), expires_on),
+                made_on = COALESCE(VALUES(made_on), made_on), origin = IF(VALUES(origin) = '', origin, VALUES(origin))",
+            [
+                $item, $lot->number, $lot->expiresOn?->format('Y-m-d'), $lot->madeOn?->format('Y-m-d'), $lot->origin,
+            ],
+        );
+    }
+
+    /** Whether it came before, and until when it may be used is known. */
+    public function isKnown(int $item, string $number): bool
+    {
+        return false !== $this->connection->fetchOne(
+            'SELECT 1 FROM lot WHERE item_id = ? AND number = ? AND expires_on IS NOT NULL',
+            [$item, $number],
         );
     }
 }

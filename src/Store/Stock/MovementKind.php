@@ -17,6 +17,13 @@ enum MovementKind: string
     case Joined = 'joined';
     /** Counted in another unit from now on; its cost is the average in that unit. */
     case Unit = 'unit';
+    /** Put right to what is there in truth. */
+    case Adjusted = 'adjusted';
+    case Scrapped = 'scrapped';
+    /** From one state to another: looked at, held back, set free. */
+    case Inspected = 'inspected';
+    /** Sent back to the supplier, at the cost it came with. */
+    case Returned = 'returned';
 
     public function words(): string
     {
@@ -29,6 +36,10 @@ enum MovementKind: string
             self::Transfer => 'moved between sites',
             self::Joined => 'joined with its double',
             self::Unit => 'counted in another unit',
+            self::Adjusted => 'put right',
+            self::Scrapped => 'scrapped',
+            self::Inspected => 'changed its state',
+            self::Returned => 'sent back',
         };
     }
 }

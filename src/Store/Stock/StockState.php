@@ -11,4 +11,14 @@ enum StockState: string
     case InInspection = 'in-inspection';
     case Available = 'available';
     case Held = 'held';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::AtDock => 'at the dock',
+            self::InInspection => 'in inspection',
+            self::Available => 'available',
+            self::Held => 'held back',
+        };
+    }
 }

@@ -23,10 +23,14 @@ final readonly class Verification
         WHERE COALESCE(b.quantity, 0) <> COALESCE(m.quantity, 0)
         SQL,
         'received on order lines against receipts' => <<<'SQL'
-        SELECT CONCAT(o.number, ' line ', l.position) place, l.received stands, COALESCE(r.packs, 0) proven
+        SELECT CONCAT(o.number, ' line ', l.position) place, l.received stands,
+            COALESCE(r.packs, 0) - COALESCE(b.packs, 0) proven
         FROM order_line l JOIN purchase_order o ON o.id = l.order_id
         LEFT JOIN (SELECT line_id, SUM(packs) packs FROM receipt_line GROUP BY line_id) r ON r.line_id = l.id
-        WHERE l.received <> COALESCE(r.packs, 0)
+        LEFT JOIN (SELECT c.line_id, SUM(x.packs) packs FROM supplier_return_line x
+            JOIN supplier_return s ON s.id = x.back_id JOIN receipt_line c ON c.id = x.came_id
+            WHERE s.wish = 'replacement' AND s.sent_on IS NOT NULL GROUP BY c.line_id) b ON b.line_id = l.id
+        WHERE l.received <> COALESCE(r.packs, 0) - COALESCE(b.packs, 0)
         SQL,
         'receipts against movements' => <<<'SQL'
         SELECT CONCAT(r.number, ', ', i.code) place, SUM(l.packs * o.pack_content) stands, COALESCE(MAX(m.quantity),

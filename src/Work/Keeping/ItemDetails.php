@@ -6,6 +6,8 @@ namespace TallBarrel\Work\Keeping;
 
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Receiving\InspectionRule;
+use TallBarrel\Core\Receiving\LotDetails;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Item\ItemPack;
 
@@ -31,6 +33,11 @@ final class ItemDetails
     public ?BigDecimal $volume = null;
     public ?int $shelfDays = null;
     public bool $lots = false;
+    public LotDetails $lotDetails = LotDetails::Never;
+    public bool $serials = false;
+    public InspectionRule $inspection = InspectionRule::Never;
+    /** Percent that may be bad, one of SamplingPlan's. */
+    public string $qualityLimit = '1.5';
     public bool $staple = false;
     public string $customsNumber = '';
     /** ISO 3166, two letters. */
@@ -64,6 +71,10 @@ final class ItemDetails
         $details->volume = $item->volume();
         $details->shelfDays = $item->shelfDays();
         $details->lots = $item->isLotTracked();
+        $details->lotDetails = $item->lotDetails();
+        $details->serials = $item->hasSerials();
+        $details->inspection = $item->inspection();
+        $details->qualityLimit = $item->qualityLimit();
         $details->staple = $item->isStaple();
         $details->customsNumber = $item->customsNumber();
         $details->origin = $item->origin();

@@ -154,6 +154,12 @@ final readonly class KeepItem
             static fn () => $item->crossesBorders($details->customsNumber, $details->origin),
         );
         $item->costs($item->averageCost(), $details->standardCost);
+        $problems->apply('serials', static fn () => $item->isReceived(
+            $details->lotDetails,
+            $details->serials,
+            $details->inspection,
+            $details->qualityLimit,
+        ));
         $item->belongTo($details->priceGroup);
         $item->isTaxedBy($details->taxName);
         $item->remember($details->caution, $details->notes);

@@ -13,7 +13,7 @@ use TallBarrel\Store\Business\CurrentBusiness;
 /** Everything of the made-up business goes, in one transaction; what is left is as on the first evening. */
 final readonly class TakeDemoAway
 {
-    private const STAYS = ['doctrine_migration_versions'];
+    private const STAYS = ['doctrine_migration_versions', 'reason'];
 
     public function __construct(
         private EntityManagerInterface $entities,

@@ -14,6 +14,7 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Receiving\AverageCost;
 use TallBarrel\Core\Receiving\Count;
 use TallBarrel\Core\Receiving\CountFinding;
+use TallBarrel\Core\Receiving\InspectionRule;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\NumberSeries;
@@ -30,6 +31,9 @@ use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\Lots;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
+use TallBarrel\Store\Stock\Serial;
+use TallBarrel\Store\Stock\Serials;
+use TallBarrel\Store\Stock\StockState;
 
 /**
  * Books a counted delivery into stock: receipt, movements, balances, average cost and order states in one transaction.
@@ -41,6 +45,7 @@ final readonly class BookDelivery
         private Orders $orders,
         private Ledger $ledger,
         private Lots $lots,
+        private Serials $serials,
         private Rates $rates,
         private Audit $audit,
         private ClockInterface $clock,
@@ -109,17 +114,57 @@ final readonly class BookDelivery
             if (CountFinding::NotCounted === $finding->finding) {
                 continue;
             }
-            if (
-                true === $line->line->item?->isLotTracked()
-                && true === $line->counted()?->isPositive()
-                && '' === $line->lot()
-            ) {
-                throw new Refused(sprintf('%s needs its lot number before it can be booked in.', $name));
+            if (null !== $line->line->item && true === $line->counted()?->isPositive()) {
+                $this->mustBeKnownByNumber($line->line->item, $line, $line->counted());
             }
             $counted[] = $line;
         }
 
         return [] !== $counted ? $counted : throw new Refused('Nothing has been counted yet.');
+    }
+
+    /** @throws Refused if its lot, what is asked of it, or the numbers of its pieces are missing */
+    private function mustBeKnownByNumber(Item $item, DeliveryLine $line, BigDecimal $packs): void
+    {
+        if ($item->isLotTracked() && '' === $line->lot()) {
+            throw new Refused(sprintf('%s needs its lot number before it can be booked in.', $item->code));
+        }
+        if (
+            $item->isLotTracked()
+            && null === $line->expiresOn()
+            && $item->lotDetails()->areNeeded($this->lots->isKnown($item->id, $line->lot()))
+        ) {
+            throw new Refused(
+                sprintf('%s: until when may lot %s be used? It has not come before.', $item->code, $line->lot()),
+            );
+        }
+        if (!$item->hasSerials()) {
+            return;
+        }
+        $pieces = $line->line->pack()->toStockUnits($packs);
+        if (!$pieces->isEqualTo(count($line->serials()))) {
+            throw new Refused(sprintf(
+                '%s: %d serial numbers for %s pieces; each piece has one.',
+                $item->code,
+                count($line->serials()),
+                $pieces->strippedOfTrailingZeros(),
+            ));
+        }
+        $known = $this->serials->known($item->id, $line->serials());
+        if (null !== $known) {
+            throw new Refused(sprintf('%s: serial number %s came before.', $item->code, $known));
+        }
+    }
+
+    /** What is looked at first, or may no longer be sold, is not there to sell. */
+    private function stateOf(Item $item, DeliveryLine $line, \DateTimeImmutable $today): StockState
+    {
+        return match (true) {
+            $line->lotFacts()->isOver($today) => StockState::Held,
+            InspectionRule::Never !== $item->inspection(),
+            true === $line->line->offer?->isInspected() => StockState::InInspection,
+            default => StockState::Available,
+        };
     }
 
     /** @param non-empty-list<DeliveryLine> $counted */
@@ -155,7 +200,7 @@ final readonly class BookDelivery
                     ->toHome(Money::of($order->price(), $order->order->currency))
                     ->amount->dividedBy($order->pack()->content, AverageCost::SCALE, RoundingMode::HalfUp);
                 $order->receive($packs);
-                new ReceiptLine($receipt, $order, $packs, $cost, $line->lot());
+                $came = new ReceiptLine($receipt, $order, $packs, $cost, $line->lot());
                 if (null !== $order->item) {
                     $item = $order->item;
                     $item->averageNow(
@@ -172,8 +217,12 @@ final readonly class BookDelivery
                         $receipt->number,
                         $receipt->idempotencyKey.'/'.($position + 1),
                         $line->lot(),
+                        $this->stateOf($item, $line, $today),
                     );
-                    $this->lots->know($item->id, $line->lot(), $line->expiresOn());
+                    $this->lots->know($item->id, $line->lotFacts());
+                    foreach ($line->serials() as $number) {
+                        $this->entities->persist(new Serial($item, $number, $came));
+                    }
                 }
             }
             if ($line->closesShort()) {

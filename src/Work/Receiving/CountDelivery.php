@@ -61,7 +61,10 @@ final readonly class CountDelivery
             $line->keepRest($count->keepRest);
         }
         if (null !== $count?->lot) {
-            $line->inLot(mb_substr($count->lot, 0, 40), $count->expiresOn);
+            $line->inLot($count->lot);
+        }
+        if (null !== $count?->serials) {
+            $line->carries($count->serials);
         }
     }
 

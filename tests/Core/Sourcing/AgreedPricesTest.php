@@ -156,9 +156,9 @@ final class AgreedPricesTest extends TestCase
 
     public function testItIsSaidAsItWasAgreed(): void
     {
-        self::assertSame('5 %, from 100 7.5 %', self::discount('1=5 100=7.5')->label());
+        self::assertSame('5 %, 7.5 % from 100', self::discount('1=5 100=7.5')->label());
         self::assertSame(
-            'from 300 EUR 10 %',
+            '10 % from 300 EUR',
             self::discount('300=10%', basis: BreakBasis::Value, currency: 'EUR')->label(),
         );
         self::assertSame(

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Receiving;
+
+/** How much of what comes in is looked at before it may be sold. */
+enum InspectionRule: string
+{
+    case Never = 'never';
+    case Sample = 'sample';
+    case All = 'all';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::Never => 'straight to the shelf',
+            self::Sample => 'a sample is inspected',
+            self::All => 'every one is inspected',
+        };
+    }
+}

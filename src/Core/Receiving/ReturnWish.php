@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Receiving;
+
+/** What we want for goods that go back. */
+enum ReturnWish: string
+{
+    case Credit = 'credit';
+    case Replacement = 'replacement';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::Credit => 'a credit note',
+            self::Replacement => 'the same once more',
+        };
+    }
+}

@@ -1,0 +1,198 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Stock;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\SeenSites;
+use TallBarrel\Store\Business\ReasonKind;
+use TallBarrel\Store\Business\Reasons;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Site\Sites;
+use TallBarrel\Store\Stock\SetApart;
+use TallBarrel\Store\Stock\StockPlace;
+use TallBarrel\Store\Stock\StockState;
+use TallBarrel\Work\Receiving\InspectGoods;
+use TallBarrel\Work\Receiving\PutStockRight;
+
+/** Stock that is not as the books say, or not yet to be sold. */
+#[IsGranted('ROLE_RECEIVE')]
+final class PutRightController extends AbstractController
+{
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly Sites $sites,
+        private readonly SeenSites $seen,
+        private readonly SetApart $apart,
+        private readonly Reasons $reasons,
+        private readonly ItemPage $page,
+    ) {
+    }
+
+    /** What may not be sold yet, or no longer. */
+    #[Route('/dock/set-apart', name: 'set_apart', methods: ['GET'])]
+    public function apart(): Response
+    {
+        return $this->list(Fields::none());
+    }
+
+    /** From the list: inspected, set free, held back, scrapped. */
+    #[Route('/dock/set-apart', name: 'set_apart_act', methods: ['POST'])]
+    public function act(
+        Request $request,
+        PutStockRight $right,
+        InspectGoods $inspect,
+        #[CurrentUser] Person $person,
+    ): Response {
+        $fields = Fields::of($request);
+        $item = $this->item($fields->text('item', 40));
+        if ('inspect' !== $fields->text('do')) {
+            $this->put($item, $fields, $right, $person);
+        } else {
+            $this->attempt($fields, function () use ($item, $fields, $inspect, $person): void {
+                $bad = $fields->text('bad', 9);
+                if (!ctype_digit($bad)) {
+                    throw InvalidValue::because(sprintf('“%s” is no number of bad ones; expected 0 or more.', $bad));
+                }
+                $found = $inspect->inspect($item, $this->place($fields), (int) $bad, $person, $fields->text('key', 40));
+                $this->addFlash($found->accepted ? 'fine' : 'short', sprintf(
+                    '%s: %d of %d looked at bad, %s.',
+                    $item->code,
+                    $found->bad,
+                    $found->looked,
+                    $found->accepted ? 'taken' : 'refused; all of it is held back',
+                ));
+            });
+        }
+
+        return $fields->isGood() ? $this->redirectToRoute('set_apart') : $this->list($fields);
+    }
+
+    /** From the item's page. */
+    #[Route('/items/{code}/put-right', name: 'item_put_right', requirements: ['code' => '.+'], methods: ['POST'],
+        priority: 3)]
+    public function putRight(
+        string $code,
+        Request $request,
+        PutStockRight $right,
+        #[CurrentUser] Person $person,
+    ): Response {
+        $fields = Fields::of($request);
+        $item = $this->item($code);
+        $this->put($item, $fields, $right, $person);
+
+        return $fields->isGood()
+            ? $this->redirectToRoute('item', ['code' => $item->code])
+            : $this->render(
+                'stock/item.html.twig',
+                ['rightFields' => $fields] + $this->page->of($item),
+                new Response(status: 422),
+            );
+    }
+
+    private function put(Item $item, Fields $fields, PutStockRight $right, Person $person): void
+    {
+        $units = $fields->quantity('units', $fields->text('units', 20));
+        $reason = trim($fields->text('reason', 40).' '.$fields->text('words', 100));
+        if (null === $units && $fields->isGood()) {
+            $fields->refuse('units', 'Say how many.');
+        }
+        if (null === $units || !$fields->isGood()) {
+            return;
+        }
+        $this->attempt($fields, function () use ($item, $fields, $right, $person, $units, $reason): void {
+            $place = $this->place($fields);
+            $key = $fields->text('key', 40);
+            match ($fields->text('do')) {
+                'count' => $right->countAs($item, $place, self::seen($fields), $units, $reason, $person, $key),
+                'scrap' => $right->scrap($item, $place, $units, $reason, $person, $key),
+                'hold' => $right->become($item, $place, StockState::Held, $units, $reason, $person, $key),
+                'free' => $right->become($item, $place, StockState::Available, $units, $reason, $person, $key),
+                'inspect' => $right->become($item, $place, StockState::InInspection, $units, $reason, $person, $key),
+                default => throw new Refused('Choose what is to be done.'),
+            };
+            $this->addFlash('fine', sprintf('%s: booked.', $item->code));
+        });
+    }
+
+    private function attempt(Fields $fields, callable $act): void
+    {
+        try {
+            $act();
+        } catch (Refused|InvalidValue $refused) {
+            $fields->refuse('units', $refused->getMessage());
+        }
+    }
+
+    /**
+     * What stood there when the page was opened.
+     *
+     * @throws InvalidValue
+     */
+    private static function seen(Fields $fields): BigDecimal
+    {
+        $seen = strstr($fields->text('place', 90), '@', true);
+
+        return is_string($seen) && 1 === preg_match('/^-?\d{1,15}(\.\d{1,6})?$/', $seen)
+            ? BigDecimal::of($seen)
+            : throw InvalidValue::because('Choose where it stands.');
+    }
+
+    /** @throws InvalidValue */
+    private function place(Fields $fields): StockPlace
+    {
+        $parts = explode('@', $fields->text('place', 90), 2);
+        $place = StockPlace::read($parts[count($parts) - 1], fn (int $id) => $this->sites->find($id));
+        if (!$this->seen->has($place->site->id)) {
+            throw $this->createAccessDeniedException('This belongs to a site that you do not see.');
+        }
+
+        return $place;
+    }
+
+    private function item(string $code): Item
+    {
+        return $this->entities->getRepository(Item::class)->findOneBy(['code' => $code])
+            ?? throw $this->createNotFoundException(sprintf('There is no item %s.', $code));
+    }
+
+    private function list(Fields $fields): Response
+    {
+        $rows = [];
+        foreach ($this->apart->at(null) as $row) {
+            if (!$this->seen->has($row['site_id'])) {
+                continue;
+            }
+            $item = $this->entities->find(Item::class, $row['item']) ?? throw new \LogicException('No such item.');
+            $rows[] = [
+                'key' => StockPlace::keyOf($row['site_id'], $row['state'], $row['lot']),
+                'nonce' => bin2hex(random_bytes(8)),
+                'of' => $item,
+                'state' => StockState::from($row['state']),
+                'plan' => InspectGoods::plan($item, BigDecimal::of($row['units'])),
+            ] + $row;
+        }
+
+        return $this->render(
+            'dock/set_apart.html.twig',
+            [
+                'rows' => $rows,
+                'reasons' => $this->reasons->words(ReasonKind::Adjustment),
+                'fields' => $fields,
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
+    }
+}

@@ -1,0 +1,219 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+use TallBarrel\Store\Stock\Verification;
+
+/** The pages of the stock room: put right, looked at, sent back, followed by number. */
+final class StockRoomPagesTest extends DeskTestCase
+{
+    private function available(string $code, string $site = 'DEPOT', string $state = 'available'): float
+    {
+        return $this->number(
+            'SELECT COALESCE(SUM(b.quantity), 0) FROM stock_balance b JOIN item i ON i.id = b.item_id
+             JOIN site s ON s.id = b.site_id WHERE i.code = ? AND s.code = ? AND b.state = ?',
+            [$code, $site, $state],
+        );
+    }
+
+    private function place(string $code, string $site = 'DEPOT', string $state = 'available'): string
+    {
+        return sprintf(
+            '%s@%d|%s|',
+            $this->available($code, $site, $state),
+            (int) $this->number('SELECT id FROM site WHERE code = ?', [$site]),
+            $state,
+        );
+    }
+
+    /** @param array<string, string> $typed */
+    private function putRight(string $code, array $typed): string
+    {
+        return $this->post('/items/'.$code.'/put-right', $typed + [
+            'key' => bin2hex(random_bytes(6)), 'place' => $this->place($code), 'reason' => 'lost',
+        ])->text();
+    }
+
+    private function proven(): void
+    {
+        $verification = self::getContainer()->get(Verification::class);
+        self::assertInstanceOf(Verification::class, $verification);
+        self::assertSame([], $verification->differences());
+    }
+
+    public function testStockIsPutRightFromTheItemsPageAndASlipLosesNothing(): void
+    {
+        $this->as('tam');
+        $stands = $this->available('JAR-340R');
+        $form = $this->see('/items/JAR-340R')->filter('#put-right form');
+        self::assertContains('miscounted before', $form->filter('[name="reason"] option')->extract(['_text']));
+        $page = $this->putRight('JAR-340R', ['do' => 'count', 'units' => 'many']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“many”', $page);
+        $this->putRight('JAR-340R', ['do' => 'scrap', 'units' => '999999']);
+        self::assertResponseStatusCodeSame(422);
+        $typed = $this->browser->getCrawler()->filter('#put-right');
+        self::assertStringContainsString('stand at Depot, not 999999', $typed->filter('.error')->text());
+        self::assertSame('999999', $typed->filter('[name="units"]')->attr('value'));
+        self::assertSame('scrap', $typed->filter('[name="do"] option[selected]')->attr('value'));
+        $this->putRight('JAR-340R', ['do' => 'count', 'units' => '5', 'reason' => '']);
+        self::assertStringContainsString('Say why', $this->text());
+        $this->putRight('JAR-340R', ['do' => 'count', 'units' => '5', 'place' => '1@9|nowhere|']);
+        self::assertStringContainsString('Choose where it stands', $this->text());
+
+        $this->putRight('JAR-340R', ['do' => 'count', 'units' => (string) ($stands - 3), 'key' => 'twice']);
+        self::assertResponseRedirects('/items/JAR-340R');
+        $this->putRight('JAR-340R', ['do' => 'count', 'units' => (string) ($stands - 3), 'key' => 'twice']);
+        self::assertSame($stands - 3, $this->available('JAR-340R'));
+        $this->putRight('JAR-340R', ['do' => 'hold', 'units' => '4', 'reason' => 'broken']);
+        self::assertSame(4.0, $this->available('JAR-340R', 'DEPOT', 'held'));
+        self::assertStringContainsString('held back', $this->see('/items/JAR-340R')->filter('main')->text());
+        $this->proven();
+        $this->as('iris');
+        $this->browser->request('POST', '/items/JAR-340R/put-right', ['_token' => 'x']);
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testWhatIsSetApartIsLookedAtSetFreeOrScrapped(): void
+    {
+        $this->as('tam');
+        $row = $this->see('/dock/set-apart')->filter('tbody tr')->reduce(
+            static fn ($one): bool => str_contains($one->text(), 'Coloured wax sheets'),
+        );
+        $words = (string) preg_replace('/\s+/', ' ', $row->text());
+        self::assertStringContainsString('Look at 20; with up to 1 bad it is taken', $words);
+        $form = $row->filter('form')->form()->getPhpValues();
+        unset($form['_token']);
+        $this->post('/dock/set-apart', ['do' => 'inspect', 'bad' => '21'] + $form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('21 of 20 looked at cannot be bad', $this->text());
+        $this->post('/dock/set-apart', ['do' => 'inspect', 'bad' => 'some'] + $form);
+        self::assertStringContainsString('“some” is no number of bad ones', $this->text());
+        $this->post('/dock/set-apart', ['do' => 'inspect', 'bad' => '0'] + $form);
+        self::assertResponseRedirects('/dock/set-apart');
+        $page = $this->browser->followRedirect();
+        self::assertStringNotContainsString('Coloured wax', $page->filter('tbody')->text());
+
+        $held = $page->filter('tbody form')->first()->form()->getPhpValues();
+        unset($held['_token']);
+        $this->post('/dock/set-apart', ['do' => 'scrap', 'units' => '1', 'reason' => 'broken'] + $held);
+        self::assertResponseRedirects();
+        self::assertSame(1.0, $this->number("SELECT COUNT(*) FROM stock_movement WHERE kind = 'scrapped'"));
+        $this->proven();
+        $this->as('iris');
+        $this->browser->request('GET', '/dock/set-apart');
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testGoodsGoBackWithALetterEachWayAndAreMadeGood(): void
+    {
+        $this->as('tam');
+        $line = $this->connection()->fetchAssociative(
+            "SELECT x.id, r.number, d.id delivery, i.code, s.code site, l.pack_content content, x.packs
+             FROM receipt_line x JOIN receipt r ON r.id = x.receipt_id JOIN order_line l ON l.id = x.line_id
+             JOIN item i ON i.id = l.item_id JOIN delivery d ON d.id = r.delivery_id JOIN site s ON s.id = d.site_id
+             WHERE i.code = 'CND-WAXB' ORDER BY x.id DESC LIMIT 1",
+        );
+        self::assertIsArray($line);
+        [$id, $number, $delivery] = [$line['id'], $line['number'], $line['delivery']];
+        self::assertIsInt($id);
+        self::assertIsInt($delivery);
+        self::assertIsString($number);
+        $site = is_string($line['site']) ? $line['site'] : '';
+        $content = is_numeric($line['content']) ? (float) $line['content'] : 0.0;
+        $stands = $this->available('CND-WAXB', $site);
+        $link = $this->see('/dock/deliveries/'.$delivery)->selectLink('Send something back')->attr('href');
+        self::assertSame('/dock/returns/new/'.$number, $link);
+        $typed = ['from' => 'available', 'wish' => 'credit', 'reason' => 'poor quality', 'write' => '1', 'key' => 'k'];
+        foreach (
+            [
+                [['back' => [$id => '999']] + $typed, '999 cannot go back'],
+                [['back' => [$id => 'one']] + $typed, '“one”'],
+                [['back' => [$id => '1'], 'reason' => ''] + $typed, 'Say why they go back'],
+                [['back' => [$id => '']] + $typed, 'Say of which line'],
+                [['back' => [$id => '1'], 'from' => 'held'] + $typed, 'held back'],
+            ] as [$bad, $words]
+        ) {
+            $page = $this->post($link, $bad);
+            self::assertResponseStatusCodeSame(422);
+            self::assertStringContainsString($words, $page->filter('main')->text());
+        }
+        $this->post($link, ['back' => [$id => '1']] + $typed);
+        $address = (string) $this->browser->getResponse()->headers->get('Location');
+        self::assertMatchesRegularExpression('#^/dock/returns/B-\d+$#', $address);
+        $this->post($link, ['back' => [$id => '1']] + $typed);
+        self::assertResponseRedirects($address, null, 'pressed twice, begun once');
+        self::assertStringContainsString('may it come back?', $this->letters());
+
+        $this->post($address, ['do' => 'agree', 'words' => 'RMA 12']);
+        $this->post($address, ['do' => 'send', 'write' => '1']);
+        self::assertResponseRedirects($address);
+        self::assertSame($stands - $content, $this->available('CND-WAXB', $site));
+        self::assertStringContainsString('RMA 12', $this->letters());
+        $this->post($address, ['do' => 'drop']);
+        self::assertStringContainsString('is sent back already', $this->text());
+        $this->post($address, ['do' => 'settle', 'words' => '']);
+        self::assertStringContainsString('Which credit note', $this->text());
+        $this->post($address, ['do' => 'settle', 'words' => 'CN 881']);
+        self::assertStringContainsString('CN 881', $this->see('/dock/returns')->text());
+        $this->proven();
+        $this->as('iris');
+        $this->browser->request('POST', $address, ['_token' => 'x']);
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    private function letters(): string
+    {
+        $this->work();
+        $instance = self::getContainer()->getParameter('instance_dir');
+        $text = '';
+        foreach (glob((is_string($instance) ? $instance : '').'/mail/*.eml') ?: [] as $letter) {
+            $text .= quoted_printable_decode((string) file_get_contents($letter));
+        }
+
+        return $text;
+    }
+
+    public function testSerialNumbersAreTypedAtTheDockAndFollowed(): void
+    {
+        $this->as('tam');
+        $page = $this->see('/items/EQ-X9/serials')->text();
+        self::assertStringContainsString('2 here, 3 ever', $page);
+        $this->post('/items/EQ-X9/serials', ['do' => 'add', 'numbers' => 'KX9-5001-KX9-5003, KX9-4479']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('KX9-4479 is known already', $this->text());
+        self::assertStringContainsString('KX9-5001', $this->browser->getCrawler()->filter('textarea')->text());
+        $this->post('/items/EQ-X9/serials', ['do' => 'add', 'numbers' => 'KX9-5001 KX9-5002']);
+        self::assertResponseRedirects();
+        $id = (string) (int) $this->number("SELECT id FROM serial WHERE number = 'KX9-5001'");
+        $this->post('/items/EQ-X9/serials', ['do' => 'gone', 'serial' => $id, 'to' => '']);
+        self::assertStringContainsString('Say to whom', $this->text());
+        $this->post('/items/EQ-X9/serials', ['do' => 'gone', 'serial' => $id, 'to' => 'Sallow Bridge school']);
+        $found = $this->see('/items/EQ-X9/serials?words=school')->text();
+        self::assertStringContainsString('Sallow Bridge school', $found);
+        $this->post('/items/JAR-340R/serials', ['do' => 'gone', 'serial' => $id, 'to' => 'nobody']);
+        self::assertResponseStatusCodeSame(404);
+    }
+
+    public function testReasonsAreTheOwnersToChoose(): void
+    {
+        $this->as('tam');
+        $this->browser->request('POST', '/settings/reasons', ['_token' => 'x']);
+        self::assertResponseStatusCodeSame(403);
+        $this->as('rowan');
+        $this->post('/settings/reasons', ['adjustment' => "eaten by mice\r\n\r\nBroken\r\n broken", 'return' => '']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Leave at least one', $this->text());
+        $this->post('/settings/reasons', [
+            'adjustment' => "eaten by mice\r\n\r\nBroken\r\n broken",
+            'return' => 'not as ordered',
+        ]);
+        self::assertResponseRedirects();
+        $reasons = $this->see('/items/JAR-340R')->filter('#put-right [name="reason"] option')->extract(['_text']);
+        self::assertSame(['', 'Broken', 'eaten by mice'], $reasons);
+        $this->post('/settings/reasons', ['adjustment' => str_repeat('x', 41), 'return' => 'too many']);
+        self::assertStringContainsString('expected 1 to 40 characters', $this->text());
+    }
+}
