@@ -13,17 +13,17 @@ final readonly class Reasons
     {
     }
 
-    /** @return list<Reason> */
+    /** @return list<KnownReason> */
     public function of(ReasonKind $kind): array
     {
         return array_values(
-            $this->entities->getRepository(Reason::class)->findBy(['kind' => $kind], ['words' => 'ASC']),
+            $this->entities->getRepository(KnownReason::class)->findBy(['kind' => $kind], ['words' => 'ASC']),
         );
     }
 
     /** @return list<string> */
     public function words(ReasonKind $kind): array
     {
-        return array_map(static fn (Reason $reason): string => $reason->words, $this->of($kind));
+        return array_map(static fn (KnownReason $reason): string => $reason->words, $this->of($kind));
     }
 }

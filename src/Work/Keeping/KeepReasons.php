@@ -7,7 +7,7 @@ namespace TallBarrel\Work\Keeping;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Problems;
 use TallBarrel\Store\Audit\Audit;
-use TallBarrel\Store\Business\Reason;
+use TallBarrel\Store\Business\KnownReason;
 use TallBarrel\Store\Business\ReasonKind;
 use TallBarrel\Store\Business\Reasons;
 use TallBarrel\Store\Person\Person;
@@ -28,7 +28,7 @@ final readonly class KeepReasons
     {
         $wanted = [];
         foreach (preg_split('/\s*\R\s*/', trim($lines), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $line) {
-            $reason = $problems->attempt($kind->value, static fn (): Reason => new Reason($kind, $line));
+            $reason = $problems->attempt($kind->value, static fn (): KnownReason => new KnownReason($kind, $line));
             if (null !== $reason) {
                 $wanted[mb_strtolower($reason->words)] ??= $reason;
             }

@@ -9,8 +9,9 @@ use TallBarrel\Core\InvalidValue;
 
 /** A reason that can be chosen. */
 #[ORM\Entity]
+#[ORM\Table(name: 'reason')]
 #[ORM\UniqueConstraint(name: 'reason_once', columns: ['kind', 'words'])]
-class Reason
+class KnownReason
 {
     public const LONGEST = 40;
 
