@@ -86,7 +86,7 @@ final class PlanningDataTest extends StoreTestCase
         self::assertEqualsWithDelta([(4.0 * 7) / 3], $history->demand, 1e-9, 'three days in stock stand for seven');
     }
 
-    public function testOnlyAvailableStockCountsAndPromisesAreSummed(): void
+    public function testWhatIsHeldBackDoesNotCountAndPromisesAreSummed(): void
     {
         $item = self::item('P-3');
         self::entities()->persist(
@@ -113,10 +113,10 @@ final class PlanningDataTest extends StoreTestCase
             null,
         );
         $seen = self::seen($item);
-        self::assertTrue($seen->stock->onHand->isEqualTo(30));
+        self::assertTrue($seen->stock->onHand->isEqualTo(35), 'what is at the dock will be free');
         self::assertTrue($seen->stock->promised->isEqualTo(6));
         $figures = self::get(StockList::class)->ofItem($item->id, self::now());
-        self::assertSame([self::site('FERRY')->id => 30.0], $figures->held);
+        self::assertSame([self::site('FERRY')->id => 30.0], $figures->held, 'and is not there to sell yet');
     }
 
     public function testOpenOrdersCountInStockUnitsWithTheDayTheyAreDue(): void

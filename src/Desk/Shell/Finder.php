@@ -7,6 +7,8 @@ namespace TallBarrel\Desk\Shell;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Business\OwnFieldThing;
 use TallBarrel\Store\Item\QuickSearch;
 
 /**
@@ -22,6 +24,7 @@ final readonly class Finder
         private Connection $connection,
         private QuickSearch $search,
         private SeenSites $seen,
+        private CurrentBusiness $business,
         private UrlGeneratorInterface $urls,
     ) {
     }
@@ -39,30 +42,36 @@ final readonly class Finder
         // What is made here has to be compared like what is kept.
         $text = static fn (string $made): string => sprintf('CAST(%s AS CHAR) COLLATE utf8mb4_unicode_ci', $made);
         [$id, $invoice, $reply] = [$text('d.id'), $text('v.id'), $text("CONCAT('answers by ', reply_by)")];
-        $own = static fn (string $thing): string => "SELECT v.thing FROM own_value v JOIN own_field f ON f.id =
-            v.field_id
-            WHERE f.thing = '$thing' AND v.content LIKE :like";
+        // Where nothing has fields of our own, nothing is looked through for them.
+        $own = fn (OwnFieldThing $thing, string $id): string => true !== $this->business->find()?->hasOwn($thing)
+            ? ''
+            : "OR $id IN (SELECT v.thing FROM own_value v JOIN own_field f ON f.id = v.field_id
+                WHERE f.thing = '{$thing->value}' AND v.content LIKE :like)";
+        [$ofItems, $ofSuppliers, $ofOrders, $ofDeliveries] = [
+            $own(OwnFieldThing::Item, 'i.id'), $own(OwnFieldThing::Supplier, 'supplier.id'),
+            $own(OwnFieldThing::Order, 'o.id'), $own(OwnFieldThing::Delivery, 'd.id'),
+        ];
         /** @var list<array{kind: string, code: string, name: string, target: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT kind, code, name, target FROM (
                 (SELECT 'item' kind, i.code, i.name, i.code target, i.archived_on IS NOT NULL late FROM item i
-                    WHERE ($items->condition) OR i.id IN ({$own('item')})
+                    WHERE ($items->condition) $ofItems
                     ORDER BY i.code = :words DESC, i.archived_on IS NOT NULL, i.code LIKE :starts DESC,
                         i.name LIMIT $some)
                 UNION ALL (SELECT 'supplier', code, name, code, archived_on IS NOT NULL FROM supplier
-                    WHERE code LIKE :like OR name LIKE :like OR id IN ({$own('supplier')})
+                    WHERE code LIKE :like OR name LIKE :like $ofSuppliers
                     ORDER BY code = :words DESC, name LIMIT $some)
                 UNION ALL (SELECT 'order', o.number, CONCAT(s.name, ', ', REPLACE(o.state, '-', ' ')), o.number, 0
                     FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id
                     WHERE (o.number LIKE :like OR o.their_reference LIKE :like OR o.project LIKE :like
                         OR o.id IN (SELECT order_id FROM despatch WHERE tracking LIKE :like)
-                        OR o.id IN ({$own('order')}))
+                        $ofOrders)
                         AND (:all OR EXISTS (SELECT 1 FROM order_line l WHERE l.order_id = o.id
                             AND l.site_id IN (:sites)))
                     ORDER BY o.number = :words DESC, o.id DESC LIMIT $some)
                 UNION ALL (SELECT 'receipt', r.number, CONCAT(s.name, ', note ', d.note_number), $id, 0
                     FROM receipt r JOIN delivery d ON d.id = r.delivery_id JOIN supplier s ON s.id = d.supplier_id
-                    WHERE (r.number LIKE :like OR d.note_number LIKE :like OR d.id IN ({$own('delivery')}))
+                    WHERE (r.number LIKE :like OR d.note_number LIKE :like $ofDeliveries)
                         AND (:all OR d.site_id IN (:sites))
                     ORDER BY r.number = :words DESC, r.id DESC LIMIT $some)
                 UNION ALL (SELECT 'quote round', number, $reply, number, 0
