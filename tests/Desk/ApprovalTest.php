@@ -111,4 +111,58 @@ final class ApprovalTest extends DeskTestCase
         $this->browser->request('POST', '/settings/limits', ['order' => [$mara => '99999']]);
         self::assertResponseStatusCodeSame(403);
     }
+
+    /** @param array<string, mixed> $typed */
+    private function ask(array $typed): void
+    {
+        $this->as('rowan');
+        $this->post('/settings/limits/asked', $typed);
+    }
+
+    public function testOfSomeCategoriesANamedPersonIsAskedWhateverTheLimit(): void
+    {
+        $rowan = (string) $this->id('rowan');
+        $category = $this->connection()->fetchOne(
+            "SELECT i.category FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+             JOIN item i ON i.id = l.item_id WHERE o.number = 'PO-1082' LIMIT 1",
+        );
+        self::assertIsString($category);
+        foreach (
+            [
+                [['category' => ['Moon dust'], 'above' => ['5'], 'asked' => [$rowan]], 'No item is in a category'],
+                [['category' => [$category], 'above' => ['lots'], 'asked' => [$rowan]], '“lots”'],
+                [['category' => [$category], 'above' => ['5'], 'asked' => ['']], 'and who is asked'],
+                [
+                    ['category' => [$category], 'above' => ['5'], 'asked' => [(string) $this->id('mara')]],
+                    'approves no orders',
+                ],
+                [
+                    [
+                        'category' => [$category, strtoupper($category)], 'above' => ['5', '6'],
+                        'asked' => [$rowan, $rowan],
+                    ],
+                    'stands twice',
+                ],
+            ] as [$typed, $words]
+        ) {
+            $this->ask($typed);
+            self::assertResponseStatusCodeSame(422);
+            self::assertStringContainsString($words, $this->text());
+        }
+        $this->ask(['category' => [$category], 'above' => ['5'], 'asked' => [$rowan], 'rule-day' => 'always']);
+        self::assertResponseRedirects('/settings/limits');
+        $page = $this->see('/settings/limits');
+        self::assertSame($category, $page->filter('[name="category[0]"]')->attr('value'));
+        self::assertSame('always', $page->filter('[name="rule-day"] option[selected]')->attr('value'));
+        self::assertSame('beyond-limit', $page->filter('[name="rule-price"] option[selected]')->attr('value'));
+        $this->as('mara');
+        self::assertStringContainsString('above 5.00 Rowan is asked', $this->send('PO-1082'));
+        self::assertSame('draft', $this->state('PO-1082'));
+        $this->ask(['category' => [''], 'above' => [''], 'asked' => ['']]);
+        $this->as('mara');
+        $this->send('PO-1082');
+        self::assertSame('sent', $this->state('PO-1082'));
+        $this->browser->request('POST', '/settings/limits/asked', ['_token' => 'x']);
+        self::assertResponseStatusCodeSame(403);
+    }
 }

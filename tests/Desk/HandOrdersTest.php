@@ -712,4 +712,83 @@ final class HandOrdersTest extends DeskTestCase
         );
         self::assertSame("ArtNr;Menge\r\nLF-SQ500;3\r\nLF-LBH-S;2\r\n", $csv);
     }
+
+    public function testALineIsForACustomerWhoWaitsOrForSomebodyHere(): void
+    {
+        $this->as('mara');
+        $site = (string) (int) $this->number("SELECT id FROM site WHERE code = 'DEPOT'");
+        $this->post('/promises', [
+            'customer' => 'Whin Top', 'reference' => 'sale 88', 'item' => 'JAR-370H', 'quantity' => '24',
+            'day' => '2026-12-20', 'site' => $site,
+        ]);
+        $promise = (string) (int) $this->number('SELECT MAX(id) FROM customer_promise');
+        $number = $this->begin('VETRASOL', 'JAR-370H');
+        [$jar] = $this->ids($number);
+        $this->post('/orders/'.$number, [
+            'do' => 'save', 'add' => 'Mould hire', 'add_quantity' => '1', 'add_price' => '40',
+        ] + $this->form($number));
+        [, $hire] = $this->ids($number);
+        $choices = $this->see('/orders/'.$number)->filter('[name="promise['.$jar.']"] option');
+        self::assertStringContainsString('Whin Top, 24', $choices->last()->text());
+        self::assertCount(0, $this->browser->getCrawler()->filter('[name="promise['.$hire.']"]'));
+        self::assertCount(0, $this->browser->getCrawler()->filter('[name="account['.$jar.']"]'));
+        $other = (string) (int) $this->number(
+            "SELECT p.id FROM customer_promise p JOIN item i ON i.id = p.item_id WHERE i.code <> 'JAR-370H' LIMIT 1",
+        );
+        $form = $this->form($number);
+        $this->post('/orders/'.$number, ['do' => 'save', 'promise' => [$jar => $other]] + $form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('was promised', $this->text());
+        $this->post('/orders/'.$number, [
+            'do' => 'save', 'promise' => [$jar => $promise], 'account' => [$hire => '4930'],
+            'for_whom' => [$hire => 'the workshop'],
+        ] + $form);
+        self::assertResponseRedirects();
+        self::assertStringContainsString('on '.$number, $this->see('/promises')->text());
+        $this->post('/promises/'.$promise, ['do' => 'delivered']);
+        $this->post('/orders/'.$number, ['do' => 'save', 'promise' => [$jar => $promise]] + $this->form($number));
+        self::assertResponseRedirects('/orders/'.$number, null, 'it was tied before it was settled');
+        $this->post('/orders/'.$number, ['do' => 'send'] + $this->form($number));
+        $page = $this->see('/orders/'.$number)->text();
+        self::assertStringContainsString('for the workshop · account 4930', $page);
+    }
+
+    public function testAnOrderMayHaveANumberOfOurOwnOnce(): void
+    {
+        $this->as('mara');
+        $begin = fn (string $number) => $this->post('/orders/new', ['supplier' => 'VETRASOL', 'number' => $number]);
+        foreach (
+            [
+                ['a/b 1', 'cannot be the number'],
+                ['drafts', 'at least one digit'],
+                ['po-9999', 'that we give out ourselves'],
+                ['PO-1082', 'that we give out ourselves'],
+            ] as [$number, $words]
+        ) {
+            $begin($number);
+            self::assertStringContainsString($words, $this->browser->followRedirect()->text());
+            self::assertSame($number, $this->browser->getCrawler()->filter('[name="number"]')->attr('value'));
+        }
+        $begin('GLASS-26.1');
+        self::assertResponseRedirects('/orders/GLASS-26.1?more=1');
+        $begin('glass-26.1');
+        self::assertStringContainsString('a number is never used twice', $this->browser->followRedirect()->text());
+        $found = $this->see('/orders/new?q=vetra&number=X-1')->filter('#suppliers-found [name="number"]');
+        self::assertSame('X-1', $found->attr('value'));
+    }
+
+    public function testAnotherMayBePaidForOneOrder(): void
+    {
+        $this->as('mara');
+        $number = $this->begin('VETRASOL', 'JAR-370H');
+        $form = $this->form($number);
+        self::assertSame('', $form['paid_to']);
+        $this->post('/orders/'.$number, ['do' => 'save', 'paid_to' => 'Nobody & Sons'] + $form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('There is no supplier “Nobody & Sons”', $this->text());
+        $this->post('/orders/'.$number, ['do' => 'save', 'paid_to' => 'Ostrel Wax'] + $form);
+        self::assertSame('Ostrel Wax', $this->form($number)['paid_to']);
+        $lumen = $this->begin('LUMEN', 'BOT-500S');
+        self::assertSame('Vetrasol Glassworks', $this->form($lumen)['paid_to'], 'as the supplier is usually paid');
+    }
 }

@@ -14,8 +14,10 @@ use TallBarrel\Core\Ordering\AnsweredLine;
 use TallBarrel\Core\Ordering\AnswerState;
 use TallBarrel\Core\Ordering\LineWish;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Ordering\YesRules;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\Amendments;
 use TallBarrel\Store\Order\OrderAmendment;
 use TallBarrel\Store\Order\OrderLine;
@@ -256,7 +258,10 @@ final class AmendingTest extends StoreTestCase
             self::send(self::again($order), 'mara');
             self::fail('over her limit');
         } catch (Refused $refused) {
-            self::assertStringContainsString('4020.00 EUR, over Mara’s limit', $refused->getMessage());
+            self::assertStringContainsString(
+                'beyond Mara’s limit: 4,020.00 is over the limit of 2,500.00',
+                $refused->getMessage(),
+            );
         }
         $order = self::again($order);
         self::assertSame(['10', '4'], self::packs($order), 'nothing half done');
@@ -267,6 +272,36 @@ final class AmendingTest extends StoreTestCase
         );
         self::assertTrue(self::amendment(self::again($order))->isWaiting());
         self::assertSame(['400', '4'], self::packs(self::send(self::again($order), 'rowan')));
+    }
+
+    public function testWhereTheOwnerSaysSoAnyChangeNeedsSomebodyElse(): void
+    {
+        $order = self::order();
+        [$first, $second] = $order->lines();
+        self::get(CurrentBusiness::class)->get()->askAgain(YesRules::of(['day' => 'always', 'price' => 'never']));
+        self::entities()->flush();
+        self::save($order, [self::wish($first, '10', day: '2026-12-24'), self::wish($second, '4')], person: 'mara');
+        try {
+            self::send(self::again($order), 'mara');
+            self::fail('it is her own change');
+        } catch (Refused $refused) {
+            self::assertStringContainsString('needs a yes of somebody else: Rowan', $refused->getMessage());
+        }
+        $sent = self::send(self::again($order), 'rowan');
+        self::assertSame('2026-12-24', $sent->lines()[0]->wantedOn()->format('Y-m-d'));
+
+        $order = self::again($order);
+        [$first, $second] = $order->lines();
+        self::save(
+            $order,
+            [self::wish($first, '10', '900', '2026-12-24'), self::wish($second, '4')],
+            person: 'mara',
+        );
+        self::assertSame(
+            '900',
+            (string) self::send(self::again($order), 'mara')->lines()[0]->price()->strippedOfTrailingZeros(),
+            'prices are free here, beyond any limit',
+        );
     }
 
     public function testGoodsAtTheDockAreBookedFirst(): void

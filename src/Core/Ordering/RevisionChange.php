@@ -69,19 +69,30 @@ final readonly class RevisionChange
         return [] !== $this->gone || [] !== $this->come;
     }
 
-    /** Whether somebody has to say yes anew: money or what is bought changes; days and words do not count. */
-    public function needsYes(): bool
+    /** @return list<ChangedPart> what of the order it changes, each once */
+    public function parts(): array
     {
+        $parts = [];
         if ($this->isAdjusted()) {
-            return true;
+            $parts[] = ChangedPart::Charges;
+        }
+        if ($this->noteDiffers) {
+            $parts[] = ChangedPart::Words;
         }
         foreach ($this->lines as $line) {
-            if ($line->isNew() || $line->isWithdrawn() || [] !== array_diff($line->differing(), ['wanted'])) {
-                return true;
+            if ($line->isNew() || $line->isWithdrawn()) {
+                $parts[] = ChangedPart::Goods;
+            }
+            foreach ($line->differing() as $what) {
+                $parts[] = match ($what) {
+                    'packs' => ChangedPart::Quantity,
+                    'price' => ChangedPart::Price,
+                    default => ChangedPart::Day,
+                };
             }
         }
 
-        return false;
+        return array_values(array_unique($parts, \SORT_REGULAR));
     }
 
     public function at(int $position): ?LineRevision

@@ -15,6 +15,7 @@ use TallBarrel\Core\Ordering\LineWish;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\Amendments;
 use TallBarrel\Store\Order\OrderAmendment;
 use TallBarrel\Store\Order\OrderLine;
@@ -37,6 +38,7 @@ final class AmendController extends AbstractController
         private readonly Orders $orders,
         private readonly Amendments $amendments,
         private readonly Sites $sites,
+        private readonly CurrentBusiness $business,
     ) {
     }
 
@@ -224,6 +226,7 @@ final class AmendController extends AbstractController
                 'homeNow' => $now,
                 'withinLimit' => $person instanceof Person
                     && ($person->maySpend($now) || !$now->isGreaterThan($order->homeTotal())),
+                'mayNeedAnother' => $this->business->get()->yesRules()->everAsksSomebodyElse(),
                 'sites' => $this->sites->all(),
                 'fields' => $fields,
             ],

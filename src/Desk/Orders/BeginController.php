@@ -11,6 +11,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
@@ -46,7 +47,12 @@ final class BeginController extends AbstractController
             'suppliers-found' === $request->headers->get('HX-Target')
                 ? 'orders/_suppliers_found.html.twig'
                 : 'orders/new.html.twig',
-            ['found' => $this->suppliers->find($words, $item), 'item' => $item, 'words' => $words],
+            [
+                'found' => $this->suppliers->find($words, $item),
+                'item' => $item,
+                'words' => $words,
+                'number' => trim(mb_substr($request->query->getString('number'), 0, 30)),
+            ],
         );
     }
 
@@ -69,11 +75,21 @@ final class BeginController extends AbstractController
                 ->getRepository(Offer::class)
                 ->findOneBy(['supplier' => $supplier, 'item' => $item], ['rank' => 'ASC']);
         try {
-            $order = $begin->byHand($supplier, $person, $first, $this->shell->site() ?? $this->sites->all()[0]);
-        } catch (Refused $refused) {
+            $order = $begin->byHand(
+                $supplier,
+                $person,
+                $first,
+                $this->shell->site() ?? $this->sites->all()[0],
+                $fields->text('number', 30),
+            );
+        } catch (Refused|InvalidValue $refused) {
             $this->addFlash('short', $refused->getMessage());
 
-            return $this->redirectToRoute('order_new');
+            return $this->redirectToRoute('order_new', array_diff([
+                'q' => $supplier->code,
+                'item' => $fields->text('item'),
+                'number' => $fields->text('number', 30),
+            ], ['']));
         }
 
         return $this->redirectToRoute('order', ['number' => $order->number, 'more' => 1]);

@@ -12,6 +12,7 @@ use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Work\Ordering\AddedLine;
+use TallBarrel\Work\Ordering\LineAims;
 use TallBarrel\Work\Ordering\LineChange;
 use TallBarrel\Work\Ordering\OrderChanges;
 use TallBarrel\Work\Ordering\SupplierMending;
@@ -55,6 +56,7 @@ final readonly class OrderForm
                     [$order->deliveryTerms(), ...$order->supplier->allDeliveryTerms()],
                 ),
             ),
+            !isset($fields->typed['paid_to']) ? null : $fields->text('paid_to', 120),
         );
     }
 
@@ -70,6 +72,7 @@ final readonly class OrderForm
         $days = $fields->each('day');
         [$discounts, $taxes] = [$fields->each('discount'), $fields->each('tax')];
         [$toThem, $toUs] = [$fields->each('to_them'), $fields->each('to_us')];
+        [$promises, $accounts, $whom] = array_map($fields->each(...), ['promise', 'account', 'for_whom']);
         $lines = [];
         foreach ($order->lines() as $line) {
             $id = $line->id;
@@ -99,6 +102,11 @@ final readonly class OrderForm
                     isset($toThem[$id], $toUs[$id])
                         ? [mb_substr($toThem[$id], 0, 200), mb_substr($toUs[$id], 0, 200)]
                         : null,
+                    !isset($promises[$id]) && !isset($accounts[$id]) ? null : new LineAims(
+                        '' === ($promises[$id] ?? '') ? null : (int) $promises[$id],
+                        mb_substr($accounts[$id] ?? '', 0, 20),
+                        mb_substr($whom[$id] ?? '', 0, 80),
+                    ),
                 );
             }
         }

@@ -18,6 +18,8 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Item\CustomerPromise;
+use TallBarrel\Store\Item\Promises;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\Order\Amendments;
@@ -52,6 +54,7 @@ final readonly class OrderPage
         private Budgets $budgets,
         private Shell $shell,
         private Agreements $agreements,
+        private Promises $promises,
         private Offers $offers,
         private Amendments $amendments,
         private PlanningData $data,
@@ -70,6 +73,7 @@ final readonly class OrderPage
             'fields' => Fields::none(),
             'editable' => $this->mayEdit($order),
             'held' => $this->held($order),
+            'promises' => $this->promised($order),
             'rows' => self::ROWS,
         ] + $this->prices($order);
     }
@@ -186,6 +190,7 @@ final readonly class OrderPage
             'asked' => $early && !$within ? $order->buyer->asks($now) : null,
             'objection' => $objection,
             'held' => $this->held($order),
+            'promises' => $this->promised($order),
             'weight' => $order->weightKg(),
             'theirList' => $editable && ($list || [] !== array_filter($fields->each('pick'), self::isTyped(...)))
                 ? $this->theirList($order)
@@ -293,6 +298,19 @@ final readonly class OrderPage
         }
 
         return ['priceChanges' => $changes, 'doubts' => $doubts];
+    }
+
+    /** @return array<int, list<CustomerPromise>> who waits for what is on it, by item */
+    private function promised(PurchaseOrder $order): array
+    {
+        $items = [];
+        foreach ($order->lines() as $line) {
+            if (null !== $line->item) {
+                $items[$line->item->id] = $line->item->id;
+            }
+        }
+
+        return $this->mayEdit($order) ? $this->promises->openOf(array_values($items)) : [];
     }
 
     /** @return array<string, float> stock units on hand, by "item:site" */

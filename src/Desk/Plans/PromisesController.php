@@ -107,6 +107,7 @@ final class PromisesController extends AbstractController
             [
                 'promises' => $promises,
                 'held' => $this->promises->held($promises),
+                'ordered' => $this->promises->ordered($promises),
                 'settled' => $settled,
                 'words' => $words,
                 'sites' => $this->sites->all(),

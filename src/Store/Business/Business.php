@@ -11,6 +11,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Ordering\PaperPart;
+use TallBarrel\Core\Ordering\YesRules;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Store\Person\Right;
@@ -47,6 +48,10 @@ class Business
 
     #[ORM\Column(length: 300, options: ['default' => ''])]
     private string $paperFoot = '';
+
+    /** @var array<string, string> when a change of a sent order needs a new yes, by what changes */
+    #[ORM\Column(type: 'json', options: ['default' => '{}'])]
+    private array $yesRules = [];
 
     /** @var list<string> values of PaperPart that stand on the lines of an order's paper */
     #[ORM\Column(type: 'json', options: ['default' => '["their-code", "our-code"]'])]
@@ -95,6 +100,17 @@ class Business
         $this->address = trim($address);
         $this->taxNumber = trim($taxNumber);
         $this->country = '' === $country ? '' : Country::read($country);
+    }
+
+    public function askAgain(YesRules $rules): void
+    {
+        $this->yesRules = $rules->toArray();
+    }
+
+    /** Which changes of a sent order need a new yes. */
+    public function yesRules(): YesRules
+    {
+        return YesRules::of($this->yesRules);
     }
 
     /** @param list<PaperPart> $parts */

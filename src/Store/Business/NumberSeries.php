@@ -119,6 +119,26 @@ class NumberSeries
         return self::number($row['prefix'] ?? $series, 1 === $row['by_year'] ? $year : null, $row['next'] - 1);
     }
 
+    /**
+     * Whether a number could be given out by one of the series, now or later.
+     *
+     * @param list<self> $kept of those that somebody wrote otherwise
+     */
+    public static function couldGive(string $number, array $kept): bool
+    {
+        $prefixes = array_combine(array_keys(self::WORDS), array_keys(self::WORDS));
+        foreach ($kept as $series) {
+            $prefixes[$series->name] = $series->prefix();
+        }
+        foreach ($prefixes as $prefix) {
+            if (0 === strncasecmp($number, $prefix.'-', strlen($prefix) + 1)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
     private static function number(string $prefix, ?int $year, int $number): string
     {
         return null === $year ? $prefix.'-'.$number : sprintf('%s-%d-%04d', $prefix, $year, $number);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Item;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Store\Site\Site;
 
@@ -48,6 +49,44 @@ final readonly class Promises
     }
 
     /**
+     * @param list<int> $items
+     *
+     * @return array<int, list<CustomerPromise>> open ones by item, the soonest first
+     */
+    public function openOf(array $items): array
+    {
+        $found = [];
+        $open = [] === $items ? [] : $this->entities
+            ->getRepository(CustomerPromise::class)
+            ->findBy(['item' => $items, 'settledOn' => null], ['wantedOn' => 'ASC', 'id' => 'ASC']);
+        foreach ($open as $promise) {
+            $found[$promise->item->id][] = $promise;
+        }
+
+        return $found;
+    }
+
+    /**
+     * On which orders they are bought.
+     *
+     * @param list<CustomerPromise> $promises
+     *
+     * @return array<int, string> number of the latest order, by promise
+     */
+    public function ordered(array $promises): array
+    {
+        /** @var array<int, string> $numbers */
+        $numbers = [] === $promises ? [] : $this->entities->getConnection()->fetchAllKeyValue(
+            "SELECT l.promise_id, MAX(o.number) FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+             WHERE l.promise_id IN (?) AND o.state <> 'cancelled' GROUP BY l.promise_id",
+            [array_map(static fn (CustomerPromise $one): int => $one->id, $promises)],
+            [ArrayParameterType::INTEGER],
+        );
+
+        return $numbers;
+    }
+
+    /**
      * Of the open ones, what is there for each item at its site.
      *
      * @param list<CustomerPromise> $promises
@@ -62,7 +101,7 @@ final readonly class Promises
         $held = [] === $items ? [] : $this->entities->getConnection()->fetchAllKeyValue(
             "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)",
             [$items],
-            [\Doctrine\DBAL\ArrayParameterType::INTEGER],
+            [ArrayParameterType::INTEGER],
         );
 
         return array_map(floatval(...), $held);

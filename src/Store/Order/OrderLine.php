@@ -15,6 +15,7 @@ use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Agreement\Agreement;
+use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Planning\Moves;
@@ -65,6 +66,17 @@ class OrderLine implements PlanningRestsOnIt
 
     #[ORM\Column(length: 200)]
     private string $noteToUs = '';
+
+    /** The customer who waits for it. */
+    #[ORM\ManyToOne]
+    private ?CustomerPromise $promise = null;
+
+    /** Of what is bought for use and not for stock: where its cost goes, and whom it is for. */
+    #[ORM\Column(length: 20, options: ['default' => ''])]
+    private string $costAccount = '';
+
+    #[ORM\Column(length: 80, options: ['default' => ''])]
+    private string $forWhom = '';
 
     /** What beyond the offer decides its price, by name; empty where nothing does. */
     #[ORM\Column(length: 300, options: ['default' => ''])]
@@ -216,6 +228,7 @@ class OrderLine implements PlanningRestsOnIt
         $line->wantFor($other->wantedOn);
         $line->taxAs($other->hasOwnTax() ? $other->tax() : null);
         $line->say($other->noteToThem, $other->noteToUs);
+        $line->isFor(null, $other->costAccount, $other->forWhom);
 
         return $line;
     }
@@ -292,6 +305,46 @@ class OrderLine implements PlanningRestsOnIt
         $this->order->mustBeEditable();
         $this->noteToThem = trim($toThem);
         $this->noteToUs = trim($toUs);
+    }
+
+    /**
+     * Whom it is for; goods are for a customer who was promised them, what is not stocked for somebody here.
+     *
+     * @throws InvalidValue if other goods were promised
+     * @throws Refused      if the order is no longer a draft
+     */
+    public function isFor(?CustomerPromise $promise, string $costAccount, string $forWhom): void
+    {
+        $this->order->mustBeEditable();
+        if (null !== $promise && $promise->item !== $this->item) {
+            throw InvalidValue::because(
+                sprintf('%s was promised %s.', $promise->customer(), $promise->item->name()),
+            );
+        }
+        $this->promise = $promise;
+        $this->costAccount = trim($costAccount);
+        $this->forWhom = trim($forWhom);
+    }
+
+    public function promise(): ?CustomerPromise
+    {
+        return $this->promise;
+    }
+
+    public function costAccount(): string
+    {
+        return $this->costAccount;
+    }
+
+    public function forWhom(): string
+    {
+        return $this->forWhom;
+    }
+
+    /** Whether it goes into stock; else its cost goes to somebody. */
+    public function isStocked(): bool
+    {
+        return true === $this->item?->isStocked();
     }
 
     /**

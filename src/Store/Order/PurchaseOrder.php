@@ -82,6 +82,10 @@ class PurchaseOrder implements PlanningRestsOnIt
     #[ORM\Column(length: 80, options: ['default' => ''])]
     private string $deliveryTerms;
 
+    /** Who is paid for it, where that is not the supplier. */
+    #[ORM\ManyToOne]
+    private ?Supplier $paidTo = null;
+
     /** What it is for; ours alone. */
     #[ORM\Column(length: 60)]
     private string $project = '';
@@ -144,6 +148,7 @@ class PurchaseOrder implements PlanningRestsOnIt
         $this->currency = $supplier->currency()->code;
         $this->note = $supplier->standingNote();
         $this->deliveryTerms = $supplier->deliveryTerms();
+        $this->paidTo = $supplier->paidThrough();
         $this->taxPercent = $supplier->tax()->percent;
         $this->taxCategory = $supplier->tax()->category;
         $this->adjust($supplier->standingAdjustments());
@@ -202,6 +207,22 @@ class PurchaseOrder implements PlanningRestsOnIt
         $this->carrier = $shipping->carrier;
         $this->project = $shipping->project;
         $this->deliveryTerms = $shipping->deliveryTerms;
+    }
+
+    /**
+     * @param Supplier|null $payee null for the supplier itself
+     *
+     * @throws Refused if it is no longer a draft
+     */
+    public function isPaidTo(?Supplier $payee): void
+    {
+        $this->mustBeEditable();
+        $this->paidTo = $payee === $this->supplier ? null : $payee;
+    }
+
+    public function payee(): Supplier
+    {
+        return $this->paidTo ?? $this->supplier;
     }
 
     public function deliveryTerms(): string
@@ -495,6 +516,19 @@ class PurchaseOrder implements PlanningRestsOnIt
         return $this->rate()->toHome($this->totals()->net)->rounded();
     }
 
+    /** Its lines of one category of goods, without tax, in the home currency. */
+    public function homeTotalOf(string $category): Money
+    {
+        $sum = Money::zero($this->currency);
+        foreach ($this->lines as $line) {
+            if (0 === strcasecmp($line->item?->category() ?? '', $category)) {
+                $sum = $sum->plus($line->total());
+            }
+        }
+
+        return $this->rate()->toHome($sum)->rounded();
+    }
+
     public function rate(): ExchangeRate
     {
         return ExchangeRate::of($this->homeCurrency, $this->currency, $this->foreignForOne);
@@ -592,6 +626,26 @@ class PurchaseOrder implements PlanningRestsOnIt
     public function adjustments(): array
     {
         return array_map(AllowanceCharge::fromArray(...), $this->adjustments);
+    }
+
+    /** Litres; what is not known of an item counts nothing. */
+    public function volumeLitres(): float
+    {
+        return array_reduce(
+            $this->lines(),
+            static fn (float $sum, OrderLine $line): float => $sum
+                + $line->pack()->toStockUnits($line->packs())->toFloat()
+                * ($line->item?->volume()?->toFloat() ?? 0.0),
+            0.0,
+        );
+    }
+
+    /** Pallets by weight; null where it is not known what one of the supplier's holds. */
+    public function pallets(): ?int
+    {
+        $holds = $this->supplier->palletKg()?->toFloat() ?? 0.0;
+
+        return $holds > 0.0 ? (int) ceil($this->weightKg() / $holds - 1e-9) : null;
     }
 
     public function weightKg(): float

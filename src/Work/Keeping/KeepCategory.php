@@ -18,7 +18,9 @@ use TallBarrel\Store\Planning\WhatMoved;
 final readonly class KeepCategory
 {
     /** Where a category is named. */
-    private const NAMED = ['item', 'order_list', 'agreement', 'category_budget'];
+    private const NAMED = ['item', 'order_list', 'agreement', 'category_budget', 'category_approval'];
+    /** Of these there is one for each category: the other's stays. */
+    private const ONE_EACH = ['category_budget', 'category_approval'];
 
     public function __construct(
         private EntityManagerInterface $entities,
@@ -115,14 +117,18 @@ final readonly class KeepCategory
     private function renameEverywhere(string $before, string $after): void
     {
         foreach (self::NAMED as $table) {
-            // A month's limit of the category that goes stays where the other has none.
+            $one = in_array($table, self::ONE_EACH, true);
             $this->connection->executeStatement(
-                sprintf('UPDATE %s%s SET category = ? WHERE category = ?', 'category_budget' === $table ? 'IGNORE '
-                    : '', $table),
+                sprintf('UPDATE %s%s SET category = ? WHERE category = ?', $one ? 'IGNORE ' : '', $table),
                 [$after, $before],
             );
+            if ($one) {
+                $this->connection->executeStatement(
+                    sprintf('DELETE FROM %s WHERE category = ?', $table),
+                    [$before],
+                );
+            }
         }
-        $this->connection->executeStatement('DELETE FROM category_budget WHERE category = ?', [$before]);
         $this->moved->noteEverything();
     }
 

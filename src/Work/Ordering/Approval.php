@@ -7,17 +7,24 @@ namespace TallBarrel\Work\Ordering;
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use Symfony\Contracts\Service\ResetInterface;
 use TallBarrel\Core\Ordering\SpendingLimit;
 use TallBarrel\Core\Ordering\SpentLately;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Order\CategoryApproval;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 
 /** Whose yes an order needs: limits by order and by month, and who stands in for whom. */
-final readonly class Approval
+final class Approval implements ResetInterface
 {
-    public function __construct(private EntityManagerInterface $entities, private ClockInterface $clock)
-    {
+    /** @var list<CategoryApproval>|null read once */
+    private ?array $categories = null;
+
+    public function __construct(
+        private readonly EntityManagerInterface $entities,
+        private readonly ClockInterface $clock,
+    ) {
     }
 
     /** Why this person cannot let it through, in words; null where they can. */
@@ -39,12 +46,46 @@ final readonly class Approval
         foreach ($orders as $order) {
             $objection = self::limit($order, $person, $stoodInFor)
                 ->objection($order->homeTotal()->amount, $this->spent($order, $before));
+            $objection ??= $this->ofCategory($order, $person, $stoodInFor);
             if (null !== $objection) {
                 $objections[$order->id] = $objection;
             }
         }
 
         return $objections;
+    }
+
+    /**
+     * Of some categories a named person is asked above an amount, whatever the limit of whoever orders.
+     *
+     * @param list<Person> $stoodInFor
+     */
+    private function ofCategory(PurchaseOrder $order, Person $person, array $stoodInFor): ?string
+    {
+        $this->categories ??= array_values($this->entities->getRepository(CategoryApproval::class)->findAll());
+        foreach ($this->categories as $rule) {
+            if ($rule->asked === $person || in_array($rule->asked, $stoodInFor, true)) {
+                continue;
+            }
+            $sum = $order->homeTotalOf($rule->category)->amount;
+            if ($sum->isGreaterThan($rule->above)) {
+                return sprintf(
+                    '%s of %s, and above %s %s is asked',
+                    number_format($sum->toFloat(), 2),
+                    $rule->category,
+                    number_format($rule->above->toFloat(), 2),
+                    $rule->asked->firstName(),
+                );
+            }
+        }
+
+        return null;
+    }
+
+    /** Rules may have changed before the next message. */
+    public function reset(): void
+    {
+        $this->categories = null;
     }
 
     /**

@@ -6,6 +6,7 @@ namespace TallBarrel\Work\Ordering;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Audit\Audit;
@@ -38,18 +39,30 @@ final readonly class BeginOrder
     }
 
     /**
-     * By hand, with a first line where an offer is given. Asked for twice, an empty draft of the same person is taken.
+     * By hand, with a first line where an offer is given. Asked for twice, an empty draft of the same person is taken,
+     * unless it is to have a number of its own.
      *
-     * @throws Refused if there is no exchange rate for the supplier's currency
+     * @param string $number of our own; empty for the next of the series
+     *
+     * @throws InvalidValue if it cannot be a number
+     * @throws Refused      if there is no exchange rate for the supplier's currency, or an order has the number
      */
-    public function byHand(Supplier $supplier, Person $person, ?Offer $first, Site $site): PurchaseOrder
-    {
-        return $this->whole->take(function () use ($supplier, $person, $first, $site): PurchaseOrder {
-            $order = $this->emptyDraft($supplier, $person) ?? $this->blank(
+    public function byHand(
+        Supplier $supplier,
+        Person $person,
+        ?Offer $first,
+        Site $site,
+        string $number = '',
+    ): PurchaseOrder {
+        $this->mustBeFree($number);
+
+        return $this->whole->take(function () use ($supplier, $person, $first, $site, $number): PurchaseOrder {
+            $order = ('' === $number ? $this->emptyDraft($supplier, $person) : null) ?? $this->blank(
                 $supplier,
                 $person,
                 $this->couldBeHere($supplier, $first),
                 'Begun by hand',
+                $number,
             );
             if (null !== $first) {
                 $line = OrderLine::fromOffer($order, $first, $site, $first->rule()->packsFor(1));
@@ -60,12 +73,44 @@ final readonly class BeginOrder
         });
     }
 
-    /** Inside the caller's transaction. */
-    public function blank(Supplier $supplier, Person $person, \DateTimeImmutable $wanted, string $why): PurchaseOrder
+    /** @throws InvalidValue|Refused */
+    private function mustBeFree(string $number): void
     {
+        if ('' === $number) {
+            return;
+        }
+        if (1 !== preg_match('/^(?=.*\d)[\p{L}\d][\p{L}\d._-]{0,19}$/u', $number)) {
+            throw InvalidValue::because(sprintf(
+                '“%s” cannot be the number of an order; expected up to 20 letters and digits, at least one digit.',
+                $number,
+            ));
+        }
+        $kept = array_values($this->entities->getRepository(NumberSeries::class)->findAll());
+        if (NumberSeries::couldGive($number, $kept)) {
+            throw new Refused(sprintf('%s is a number that we give out ourselves; begin it otherwise.', $number));
+        }
+        if (null !== $this->entities->getRepository(PurchaseOrder::class)->findOneBy(['number' => $number])) {
+            throw new Refused(sprintf('There is an order %s already; a number is never used twice.', $number));
+        }
+    }
+
+    /**
+     * Inside the caller's transaction.
+     *
+     * @param string $number of our own; empty for the next of the series
+     */
+    public function blank(
+        Supplier $supplier,
+        Person $person,
+        \DateTimeImmutable $wanted,
+        string $why,
+        string $number = '',
+    ): PurchaseOrder {
         $now = $this->clock->now();
         $order = new PurchaseOrder(
-            NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS, $now),
+            '' !== $number
+                ? $number
+                : NumberSeries::take($this->entities->getConnection(), NumberSeries::ORDERS, $now),
             $supplier,
             $supplier->buyer() ?? $person,
             $this->rates->on($supplier->currency()->code, $now),

@@ -18,6 +18,7 @@ use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Store\Order\OrderLine;
@@ -133,8 +134,24 @@ final readonly class EditOrder
         if (null !== $changes->shipping) {
             $order->ship($changes->shipping);
         }
+        if (null !== $changes->paidTo) {
+            $this->pay($order, $changes->paidTo, $problems);
+        }
         if (null !== $changes->tax) {
             $order->taxAs($changes->tax);
+        }
+    }
+
+    private function pay(PurchaseOrder $order, string $payee, Problems $problems): void
+    {
+        $suppliers = $this->entities->getRepository(Supplier::class);
+        $found = '' === $payee
+            ? $order->supplier
+            : $suppliers->findOneBy(['code' => $payee]) ?? $suppliers->findOneBy(['name' => $payee]);
+        if (null === $found) {
+            $problems->refuse('paid_to', sprintf('There is no supplier “%s”; type a code or a name.', $payee));
+        } else {
+            $order->isPaidTo($found);
         }
     }
 
@@ -167,11 +184,30 @@ final readonly class EditOrder
             if (null !== $change->notes) {
                 $line->say(...$change->notes);
             }
+            if (null !== $change->aims) {
+                $this->aim($line, $change->aims, $problems);
+            }
             $this->follow($line, $change, $problems);
             if ('' !== $change->supplierCode) {
                 $line->recode($change->supplierCode);
             }
         }
+    }
+
+    private function aim(OrderLine $line, LineAims $aims, Problems $problems): void
+    {
+        $promise = null === $aims->promise
+            ? null
+            : $this->entities->find(CustomerPromise::class, $aims->promise);
+        if (null !== $promise && !$promise->isOpen() && $promise !== $line->promise()) {
+            $problems->refuse('promise-'.$line->id, 'That promise is settled already; choose another.');
+
+            return;
+        }
+        $problems->apply(
+            'promise-'.$line->id,
+            static fn () => $line->isFor($promise, $aims->costAccount, $aims->forWhom),
+        );
     }
 
     /** Untouched, the price follows the breaks; typed, it stands. */

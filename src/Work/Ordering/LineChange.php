@@ -20,6 +20,7 @@ final readonly class LineChange
      * @param PriceDiscount|null $discount null for as it was
      * @param Tax|null           $tax      of its own; null for the order's
      * @param array{string, string}|null $notes to the supplier and to us; null for as they were
+     * @param LineAims|null      $aims     null for as they were
      */
     public function __construct(
         public BigDecimal $packs,
@@ -31,6 +32,7 @@ final readonly class LineChange
         public ?PriceDiscount $discount = null,
         public ?Tax $tax = null,
         public ?array $notes = null,
+        public ?LineAims $aims = null,
     ) {
     }
 }

@@ -22,6 +22,8 @@ final readonly class OrderChanges
      * @param bool                    $sweep    whether lines of a quantity of 0 go
      * @param list<AllowanceCharge>|null   $adjustments all there are to be; null for as they were
      * @param Shipping|null           $shipping null for as it was
+     * @param string|null             $paidTo   code or name of who is paid; empty for the supplier itself; null for as
+     *                                          it was
      * @param Tax|null                $tax      of all lines that have none of their own; null for as it was
      * @param Problems $problems what could not even be read; nothing is saved then, but the rest is checked too
      */
@@ -41,6 +43,7 @@ final readonly class OrderChanges
         public ?array $adjustments = null,
         public ?Tax $tax = null,
         public ?Shipping $shipping = null,
+        public ?string $paidTo = null,
     ) {
     }
 }

@@ -41,7 +41,12 @@ final readonly class SendRevision
         return $this->step->take($seen, function (PurchaseOrder $order) use ($version, $person): void {
             $amendment = $this->seen($order, $version);
             $this->mustNotStandAtTheDock($order);
-            $change = $this->force->revise($order, $person, fn () => $this->change($order, $amendment));
+            $change = $this->force->revise(
+                $order,
+                $person,
+                fn () => $this->change($order, $amendment),
+                $amendment->by(),
+            );
             if ($change->isNone()) {
                 throw new Refused('Nothing is different from what was sent.');
             }

@@ -10,6 +10,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Problems;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
@@ -141,7 +142,7 @@ final readonly class EnterInvoice
     private function add(Invoice $invoice, int $position, AskedLine $line, Problems $problems): void
     {
         $order = $line->orderLine?->order;
-        if (null !== $order && !self::billedBy($order->supplier, $invoice->supplier)) {
+        if (null !== $order && !self::billedBy($order, $invoice->supplier)) {
             $problems->refuse($line->place, sprintf('%s was ordered from %s.', $line->words, $order->supplier->name()));
 
             return;
@@ -167,10 +168,10 @@ final readonly class EnterInvoice
         ));
     }
 
-    /** Who sold it, or whom it is paid through. */
-    private static function billedBy(Supplier $seller, Supplier $biller): bool
+    /** Who sold it, whom it is paid through, or who was to be paid for this order. */
+    private static function billedBy(PurchaseOrder $order, Supplier $biller): bool
     {
-        return $seller === $biller || $seller->paidThrough() === $biller;
+        return in_array($biller, [$order->supplier, $order->supplier->paidThrough(), $order->payee()], true);
     }
 
     private function compare(Invoice $invoice, ?BigDecimal $total, Problems $problems): void

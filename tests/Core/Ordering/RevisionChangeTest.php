@@ -7,10 +7,13 @@ namespace TallBarrel\Tests\Core\Ordering;
 use Brick\Math\BigDecimal;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Ordering\AnsweredLine;
+use TallBarrel\Core\Ordering\ChangedPart;
 use TallBarrel\Core\Ordering\LineRevision;
 use TallBarrel\Core\Ordering\LineWish;
 use TallBarrel\Core\Ordering\RevisionChange;
 use TallBarrel\Core\Ordering\StatedLine;
+use TallBarrel\Core\Ordering\YesRule;
+use TallBarrel\Core\Ordering\YesRules;
 
 final class RevisionChangeTest extends TestCase
 {
@@ -43,7 +46,7 @@ final class RevisionChangeTest extends TestCase
             [self::line(2), self::line(1)],
         );
         self::assertTrue($change->isNone());
-        self::assertFalse($change->needsYes());
+        self::assertSame([], $change->parts());
     }
 
     public function testEachLineSaysInWhatItDiffers(): void
@@ -72,19 +75,50 @@ final class RevisionChangeTest extends TestCase
         );
         self::assertSame('12', (string) $change->at(1)?->after?->packs);
         self::assertNull($change->at(6));
-        self::assertTrue($change->needsYes());
+        self::assertEqualsCanonicalizing(
+            [ChangedPart::Quantity, ChangedPart::Price, ChangedPart::Day, ChangedPart::Goods],
+            $change->parts(),
+        );
     }
 
-    public function testADayOrWordsAloneNeedNoYes(): void
+    public function testADayOrWordsAloneNeedNoYesUnlessTheOwnerSaysSo(): void
     {
-        $later = RevisionChange::between([self::line(1)], [self::line(1, wanted: '2026-12-08')]);
-        self::assertSame([false, false], [$later->isNone(), $later->needsYes()]);
+        $usual = YesRules::of([]);
+        $one = static fn (StatedLine ...$after): RevisionChange => RevisionChange::between(
+            [self::line(1)],
+            array_values($after),
+        );
+        $later = $one(self::line(1, wanted: '2026-12-08'));
         $words = RevisionChange::between([self::line(1)], [self::line(1)], true);
-        self::assertSame([false, false], [$words->isNone(), $words->needsYes()]);
-        foreach ([self::line(1, packs: '11'), self::line(1, price: '4.30'), self::line(1, packs: '0')] as $after) {
-            self::assertTrue(RevisionChange::between([self::line(1)], [$after])->needsYes());
+        $charged = RevisionChange::between([self::line(1)], [self::line(1)], false, ['Packing 4'], []);
+        self::assertSame([ChangedPart::Day], $later->parts());
+        self::assertSame([ChangedPart::Words], $words->parts());
+        self::assertSame([YesRule::Never, YesRule::Never], [$usual->forAll($later), $usual->forAll($words)]);
+        $more = [
+            [$one(self::line(1, packs: '11')), ChangedPart::Quantity],
+            [$one(self::line(1, price: '4.30')), ChangedPart::Price],
+            [$one(self::line(1, packs: '0')), ChangedPart::Goods],
+            [$one(self::line(1), self::line(2)), ChangedPart::Goods],
+            [$charged, ChangedPart::Charges],
+        ];
+        foreach ($more as [$change, $part]) {
+            self::assertSame([$part], $change->parts());
+            self::assertSame(YesRule::BeyondLimit, $usual->forAll($change));
+            self::assertSame(YesRule::Never, YesRules::of([$part->value => 'never'])->forAll($change));
+            self::assertSame(YesRule::Always, YesRules::of([$part->value => 'always'])->forAll($change));
         }
-        self::assertTrue(RevisionChange::between([self::line(1)], [self::line(1), self::line(2)])->needsYes());
+    }
+
+    public function testTheStrictestOfAllThatChangesHolds(): void
+    {
+        $change = RevisionChange::between([self::line(1)], [self::line(1, price: '4.30', wanted: '2026-12-08')]);
+        $rules = YesRules::of(['price' => 'never', 'day' => 'always', 'weather' => 'always', 'goods' => 'sometimes']);
+        self::assertSame(YesRule::Always, $rules->forAll($change));
+        self::assertSame(YesRule::BeyondLimit, $rules->for(ChangedPart::Goods), 'what is no rule is passed over');
+        self::assertEqualsCanonicalizing(['price' => 'never', 'day' => 'always'], $rules->toArray());
+        self::assertTrue($rules->everAsksSomebodyElse());
+        self::assertFalse(YesRules::of(['price' => 'never'])->everAsksSomebodyElse());
+        self::assertSame(YesRule::BeyondLimit, YesRules::of(['day' => 'never'])->forAll($change));
     }
 
     public function testWhatWasWithdrawnBeforeIsNotSaidAgain(): void
