@@ -95,8 +95,8 @@ abstract class BrowserTestCase extends TestCase
             try {
                 return true ===
                     self::$chrome->executeScript(
-                        'return [...document.querySelectorAll(arguments[0])].some((e) => '
-                        .'e.innerText.includes(arguments[1]))',
+                        'return "complete" === document.readyState && '
+                        .'[...document.querySelectorAll(arguments[0])].some((e) => e.innerText.includes(arguments[1]))',
                         [$selector, $words],
                     );
             } catch (WebDriverException) {
