@@ -153,6 +153,63 @@ final class HandOrdersTest extends DeskTestCase
         self::assertCount(2, $this->lines($number), 'another site is another line');
     }
 
+    public function testALineComesInSeveralDeliveriesAtThePriceOfAllOfIt(): void
+    {
+        $this->as('mara');
+        $number = $this->begin('VETRASOL', 'JAR-340R');
+        [$line] = $this->ids($number);
+        $ferry = (string) $this->number("SELECT id FROM site WHERE code = 'FERRY'");
+        $share = fn (array $more): mixed => $this->post(
+            '/orders/'.$number,
+            ['do' => 'save'] + $more + $this->form($number),
+        );
+        $share(['quantity' => [$line => '90']]);
+        $whole = $this->lines($number)[0]['price'];
+        $share(['later' => [$line => '90'], 'later_day' => [$line => '2026-12-20']]);
+        self::assertSame(
+            '90 of 90 cannot be set to another day; fewer than all of them can.',
+            $this->browser->getCrawler()->filter('#e-later-'.$line)->text(),
+        );
+        $share(['later' => [$line => '2'], 'later_day' => [$line => '2026-11-01']]);
+        self::assertStringContainsString('1 Nov 2026 is over.', $this->text());
+        $share(['later' => [$line => '0.5'], 'later_day' => [$line => '2026-12-20']]);
+        self::assertStringContainsString(
+            'They do not split',
+            $this->browser->getCrawler()->filter('#e-later-'.$line)->text(),
+        );
+
+        $share(['later' => [$line => '45'], 'later_day' => [$line => '2026-12-20'], 'later_site' => [$line => $ferry]]);
+        self::assertResponseRedirects();
+        $lines = $this->lines($number);
+        self::assertSame([45.0, 45.0], array_column($lines, 'packs'));
+        self::assertSame([$whole, $whole], array_column($lines, 'price'), 'bought together, they cost what 90 cost');
+        self::assertSame(['DEPOT', 'FERRY'], array_column($lines, 'site'));
+        self::assertSame('2026-12-20', $lines[1]['day']);
+        self::assertStringContainsString('1.1', $this->see('/orders/'.$number)->filter('#order table')->text());
+
+        $second = $this->ids($number)[1];
+        $share(['quantity' => [$line => '20', $second => '10']]);
+        $dearer = array_column($this->lines($number), 'price');
+        self::assertSame($dearer[0], $dearer[1]);
+        self::assertGreaterThan($whole, $dearer[0], '30 are below the break');
+        $share(['price' => [$line => '6.5']]);
+        self::assertSame([6.5, 6.5], array_column($this->lines($number), 'price'), 'one price for all of them');
+
+        $share(['remove' => [$line => '1']]);
+        self::assertSame([10.0], array_column($this->lines($number), 'packs'), 'what is left stands by itself');
+        self::assertNull($this->connection()->fetchOne('SELECT part_of_id FROM order_line WHERE id = ?', [$second]));
+    }
+
+    public function testTheCostingSheetIsForThoseWhoSeeCosts(): void
+    {
+        $this->as('mara');
+        $this->browser->request('GET', '/orders/PO-1079/costing.pdf');
+        self::assertResponseIsSuccessful();
+        $this->as('tam');
+        $this->browser->request('GET', '/orders/PO-1079/costing.pdf');
+        self::assertResponseStatusCodeSame(403);
+    }
+
     public function testPastedLinesAreTakenWholeOrEachBadRowIsNamed(): void
     {
         $this->as('mara');

@@ -176,6 +176,27 @@ final class OrderListTest extends DeskTestCase
         self::assertStringContainsString('Tick the orders that are meant.', $this->text());
     }
 
+    public function testSeveralAreClosedShortWithWhoAgreed(): void
+    {
+        $this->as('mara');
+        $ids = array_map(
+            fn (string $number): int => (int) $this->number(
+                'SELECT id FROM purchase_order WHERE number = ?',
+                [$number],
+            ),
+            ['PO-1045', 'PO-1079', 'PO-1082'],
+        );
+        $ask = ['do' => 'close', 'ask' => array_fill_keys($ids, '1')];
+        $this->post('/orders/ask', $ask);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Who agreed that the rest does not come?', $this->text());
+        $this->post('/orders/ask', $ask + ['agreed' => 'Ilse']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Closed, the rest does not come: PO-1045, PO-1079.', $this->text());
+        self::assertStringContainsString('PO-1082 is draft', $this->text());
+        self::assertStringContainsString('agreed with Ilse', $this->see('/orders/PO-1045')->text());
+    }
+
     public function testSeveralAreAcknowledgedAsWantedInOneStroke(): void
     {
         $this->as('mara');

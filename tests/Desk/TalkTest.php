@@ -7,13 +7,13 @@ namespace TallBarrel\Tests\Desk;
 /** Colleagues ask each other about an order on the order. */
 final class TalkTest extends DeskTestCase
 {
-    private function say(string $subject, string $words, string $to = ''): void
+    private function say(string $subject, string $words, string $to = '', string $about = ''): void
     {
         $id = '' === $to ? '' : (string) (int) $this->number(
             'SELECT id FROM person WHERE email = ?',
             [$to.'@larkmoor.example'],
         );
-        $this->post('/talk', ['subject' => $subject, 'words' => $words, 'to' => $id]);
+        $this->post('/talk', ['subject' => $subject, 'words' => $words, 'to' => $id, 'about' => $about]);
     }
 
     public function testWhoeverIsAskedSeesItOnTodayUntilTheyAnswerAndThenWhoAsked(): void
@@ -44,6 +44,23 @@ final class TalkTest extends DeskTestCase
         $this->post($path);
         self::assertStringNotContainsString('Tam has answered you', $this->see('/')->text());
         self::assertCount(0, $this->see('/orders/PO-1079')->filter('#talk form[action$="/settle"]'));
+    }
+
+    public function testALineIsTalkedAboutAndAWordOnAnotherAnswersNothing(): void
+    {
+        $this->as('mara');
+        $choices = $this->see('/orders/PO-1079')->filter('#talk select[name="about"] option');
+        [$first, $second] = [(string) $choices->eq(1)->attr('value'), (string) $choices->eq(2)->attr('value')];
+        $this->say('order PO-1079', 'Do we need so many?', 'tam', $first);
+        $talk = $this->see('/orders/PO-1079')->filter('#talk .said')->text();
+        self::assertStringContainsString($choices->eq(1)->text(), $talk);
+        $this->as('tam');
+        $this->say('order PO-1079', 'These are for the fair.', '', $second);
+        self::assertStringContainsString('Mara asks you', $this->see('/')->text());
+        $this->say('order PO-1079', 'Yes.', '', $first);
+        self::assertStringNotContainsString('Mara asks you', $this->see('/')->text());
+        $this->say('order PO-1079', 'Something else.', '', '999999');
+        self::assertStringContainsString('Something else.', $this->see('/orders/PO-1079')->text(), 'about all of it');
     }
 
     public function testEveryThingHasItsOwnTalkAndNothingElseHas(): void

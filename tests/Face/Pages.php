@@ -102,6 +102,7 @@ final class Pages
         'order_their_list',
         'mailbox_letter',
         'order_preview',
+        'order_costing',
         'order_sent',
         'orders_file',
         'receipts_file',

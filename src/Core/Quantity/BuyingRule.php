@@ -70,6 +70,12 @@ final readonly class BuyingRule
         return $packs->strippedOfTrailingZeros();
     }
 
+    /** The same of some of what is bought at once, which need not reach the minimum by itself. */
+    public function objectionToPart(BigNumber|int|string $packs): ?string
+    {
+        return self::of($this->pack, 0, $this->multiple, $this->split)->objectionTo($packs);
+    }
+
     /**
      * Why so many packs cannot be bought, with the nearest quantity that can; null if they can. Zero always can.
      */

@@ -12,6 +12,7 @@ use TallBarrel\Desk\Shell\AdjustmentRows;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Work\Ordering\AddedLine;
+use TallBarrel\Work\Ordering\LaterDelivery;
 use TallBarrel\Work\Ordering\LineAims;
 use TallBarrel\Work\Ordering\LineChange;
 use TallBarrel\Work\Ordering\OrderChanges;
@@ -76,11 +77,11 @@ final readonly class OrderForm
         $lines = [];
         foreach ($order->lines() as $line) {
             $id = $line->id;
-            if (!isset($quantities[$id], $prices[$id]) || isset($removed[$id])) {
+            if (!isset($quantities[$id]) || isset($removed[$id])) {
                 continue;
             }
             $packs = $fields->quantity('quantity-'.$id, $quantities[$id]) ?? BigDecimal::zero();
-            $price = $fields->price('price-'.$id, $prices[$id]);
+            $price = $fields->price('price-'.$id, $prices[$id] ?? '');
             $day = $fields->day('day-'.$id, $days[$id] ?? '');
             $discount = $fields->attempt(
                 'discount-'.$id,
@@ -107,11 +108,28 @@ final readonly class OrderForm
                         mb_substr($accounts[$id] ?? '', 0, 20),
                         mb_substr($whom[$id] ?? '', 0, 80),
                     ),
+                    self::later($fields, $id),
                 );
             }
         }
 
         return $lines;
+    }
+
+    private static function later(Fields $fields, int $line): ?LaterDelivery
+    {
+        $typed = array_map(static fn (array $each): string => $each[$line] ?? '', [
+            $fields->each('later'),
+            $fields->each('later_day'),
+            $fields->each('later_site'),
+        ]);
+        $packs = $fields->quantity('later-'.$line, $typed[0]);
+
+        return null === $packs ? null : new LaterDelivery(
+            $packs,
+            $fields->day('later-'.$line, $typed[1]),
+            '' === $typed[2] ? null : (int) $typed[2],
+        );
     }
 
     private static function added(Fields $fields): ?AddedLine

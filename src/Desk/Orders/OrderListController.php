@@ -23,13 +23,16 @@ use TallBarrel\Store\Order\OrderFilter;
 use TallBarrel\Store\Order\OrderRow;
 use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\KeptView;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Keeping\KeepView;
 use TallBarrel\Work\Ordering\AcknowledgeOrder;
 use TallBarrel\Work\Ordering\ChaseOrder;
+use TallBarrel\Work\Ordering\EndOrder;
 use TallBarrel\Work\Ordering\OrderPaper;
+use TallBarrel\Work\Ordering\SeenOrder;
 
 /** The orders there are: what is to be done with them, or those that somebody looks for. */
 #[Route('/orders')]
@@ -173,45 +176,52 @@ final class OrderListController extends AbstractController
         return $this->redirectToRoute('orders', ['state' => OrderFilter::OPEN]);
     }
 
-    /** Asks the suppliers of several orders where they are, or notes that they said yes to the days that are wanted. */
+    /**
+     * Of several orders: asks their suppliers where they are, notes that they said yes to the days that are wanted, or
+     * gives up what has not come.
+     */
     #[Route('/ask', name: 'orders_ask', methods: ['POST'], priority: 1), IsGranted('ROLE_BUY')]
     public function ask(
         Request $request,
         Orders $orders,
         ChaseOrder $chase,
         AcknowledgeOrder $acknowledge,
+        EndOrder $end,
         #[CurrentUser] Person $person,
     ): Response {
         $fields = Fields::of($request);
         parse_str($fields->text('query', 500), $query);
-        $asked = $refusals = [];
-        $confirms = 'confirm' === $fields->text('do');
+        $agreed = $fields->text('agreed', 80);
+        [$act, $said] = match ($fields->text('do')) {
+            'confirm' => [
+                static fn (PurchaseOrder $order) => $acknowledge->asWanted($order, $person),
+                'Acknowledged as wanted: %s.',
+            ],
+            'close' => [
+                static fn (PurchaseOrder $order) => $end->closeShort(SeenOrder::now($order), $person, $agreed),
+                'Closed, the rest does not come: %s.',
+            ],
+            default => [
+                static fn (PurchaseOrder $order) => $chase->askWhere($order, $person),
+                'Asked about %s.',
+            ],
+        };
+        $done = $refusals = [];
         foreach (array_keys($fields->each('ask')) as $id) {
-            $order = $orders->find($id);
-            if (null === $order) {
-                continue;
-            }
             try {
-                if ($confirms) {
-                    $acknowledge->asWanted($order, $person);
-                } else {
-                    $chase->askWhere($order, $person);
-                }
-                $asked[] = $order->number;
+                $order = $orders->find($id) ?? throw new Refused('One of the orders is gone.');
+                $act($order);
+                $done[] = $order->number;
             } catch (Refused $refused) {
                 $refusals[] = $refused->getMessage();
             }
         }
-        if ([] !== $asked) {
-            $this->addFlash(
-                'fine',
-                $confirms
-                    ? 'Acknowledged as wanted: '.implode(', ', $asked).'.'
-                    : 'Asked about '.implode(', ', $asked).'.',
-            );
+        if ([] !== $done) {
+            $this->addFlash('fine', sprintf($said, implode(', ', $done)));
         }
-        if ([] !== $refusals || [] === $asked) {
-            $this->addFlash('watch', implode(' ', [] === $refusals ? ['Tick the orders that are meant.'] : $refusals));
+        if ([] !== $refusals || [] === $done) {
+            $words = [] === $refusals ? ['Tick the orders that are meant.'] : array_unique($refusals);
+            $this->addFlash('watch', implode(' ', $words));
         }
 
         return $this->redirectToRoute('orders', array_intersect_key($query, array_flip(self::FIELDS)));

@@ -293,7 +293,7 @@ final readonly class OrderPage
                 $changes[$line->id] = $change;
             }
             if (null !== $doubt) {
-                $doubts[$line->id] = sprintf('Line %d: %s', $line->position, $doubt);
+                $doubts[$line->id] = sprintf('Line %s: %s', $line->number(), $doubt);
             }
         }
 

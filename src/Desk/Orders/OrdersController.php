@@ -13,6 +13,7 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\OrderFilter;
 use TallBarrel\Store\Order\OrderRow;
@@ -323,6 +324,13 @@ final class OrdersController extends AbstractController
     public function preview(string $number, OrderPaper $paper): Response
     {
         return self::document($paper->pdf($this->order($number)), $number.'-preview.pdf', 'application/pdf');
+    }
+
+    /** What it will truly cost, for ourselves. */
+    #[Route('/{number}/costing.pdf', name: 'order_costing', methods: ['GET']), AboutMoney]
+    public function costing(string $number, OrderPaper $paper): Response
+    {
+        return self::document($paper->costing($this->order($number)), $number.'-costing.pdf', 'application/pdf');
     }
 
     /** What the supplier got, byte for byte. */

@@ -56,11 +56,26 @@ final readonly class Talk
         return [$parts[0], $parts[1] ?? ''];
     }
 
-    /** @return array{subject: string, lines: list<TalkLine>, people: list<Person>} */
+    /** @return array{subject: string, parts: array<int, string>, lines: list<TalkLine>, people: list<Person>} */
     public function about(string $kind, string|int $key): array
     {
         $subject = $kind.' '.$key;
 
-        return ['subject' => $subject] + $this->lines->about($subject);
+        return ['subject' => $subject, 'parts' => $this->partsOf($subject)] + $this->lines->about($subject);
+    }
+
+    /** @return array<int, string> of an order its lines, "line 3: Lid 70 mm gold", by their id */
+    public function partsOf(string $subject): array
+    {
+        [$kind, $key] = self::parts($subject);
+        $order = 'order' === $kind
+            ? $this->entities->getRepository(PurchaseOrder::class)->findOneBy(['number' => $key])
+            : null;
+        $parts = [];
+        foreach ($order?->lines() ?? [] as $line) {
+            $parts[$line->id] = mb_substr(sprintf('line %s: %s', $line->number(), $line->description), 0, 120);
+        }
+
+        return $parts;
     }
 }

@@ -33,7 +33,8 @@ final class TalkController extends AbstractController
         }
         $to = '' === $fields->text('to') ? null : $entities->find(Person::class, (int) $fields->text('to'));
         try {
-            $this->talk->say($subject, $person, $fields->text('words', 5000), $to);
+            $about = $this->subjects->partsOf($subject)[$fields->text('about', 10)] ?? '';
+            $this->talk->say($subject, $person, $fields->text('words', 5000), $to, $about);
             $this->addFlash(
                 'fine',
                 null === $to ? 'Said.' : sprintf('%s sees it on Today.', $to->firstName()),

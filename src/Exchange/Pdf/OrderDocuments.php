@@ -32,6 +32,16 @@ final readonly class OrderDocuments implements OrderPaper
         ]);
     }
 
+    public function costing(PurchaseOrder $order): string
+    {
+        return $this->paper->pdf('paper/costing.html.twig', [
+            'order' => $order,
+            'business' => $this->business->get(),
+            'today' => $this->clock->now(),
+            'costing' => $order->costing(),
+        ]);
+    }
+
     public function list(array $rows): string
     {
         return $this->paper->pdf('paper/orders.html.twig', [
@@ -47,7 +57,7 @@ final readonly class OrderDocuments implements OrderPaper
         $rows = array_map(
             static fn (OrderLine $line): array => $layout->cells([
                 'order' => $order->number,
-                'line' => (string) $line->position,
+                'line' => $line->number(),
                 'your_code' => $line->supplierCode(),
                 'our_code' => $line->item->code ?? '',
                 'description' => $line->description,

@@ -86,6 +86,10 @@ class OrderLine implements PlanningRestsOnIt
     #[ORM\ManyToOne]
     private ?Agreement $agreement = null;
 
+    /** The line it is a later delivery of: bought together with it, at the price of the whole. */
+    #[ORM\ManyToOne]
+    private ?OrderLine $partOf = null;
+
     private function __construct(
         #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)] public readonly PurchaseOrder $order,
         #[ORM\Column] public readonly int $position,
@@ -209,17 +213,22 @@ class OrderLine implements PlanningRestsOnIt
     /** What another order's line asks for, with its price, discount, day, tax and notes. */
     public static function likeOf(PurchaseOrder $order, self $other): self
     {
+        return self::some($order, $other, $other->packs, $other->site);
+    }
+
+    private static function some(PurchaseOrder $order, self $other, BigDecimal $packs, Site $site): self
+    {
         $line = new self(
             $order,
             self::nextPosition($order),
             $other->item,
             $other->offer,
-            $other->site,
+            $site,
             $other->description,
             $other->supplierCode,
             $other->packName,
             $other->packContent,
-            $other->packs,
+            $packs,
             $other->listPrice,
         );
         $order->add($line);
@@ -231,6 +240,92 @@ class OrderLine implements PlanningRestsOnIt
         $line->isFor(null, $other->costAccount, $other->forWhom);
 
         return $line;
+    }
+
+    /**
+     * Some of it on another day or to another place, on a line of its own under this one.
+     *
+     * @param BigDecimal $packs of those that stand here
+     *
+     * @throws InvalidValue if nothing would be left, or they do not sell it so
+     * @throws Refused      if the order is no longer a draft
+     */
+    public function sharedOut(BigDecimal $packs, \DateTimeImmutable $day, Site $site): self
+    {
+        $this->order->mustBeEditable();
+        if (!$packs->isPositive() || !$packs->isLessThan($this->packs)) {
+            throw InvalidValue::because(
+                sprintf(
+                    '%s of %s cannot be set to another day; fewer than all of them can.',
+                    $packs,
+                    $this->packs->strippedOfTrailingZeros(),
+                ),
+            );
+        }
+        if ($site === $this->site && Day::isSame($day, $this->wantedOn())) {
+            throw InvalidValue::because('That is the day and the place it is wanted for anyway.');
+        }
+        $objection = $this->offer?->rule()->objectionToPart($packs);
+        if (null !== $objection) {
+            throw InvalidValue::because($objection);
+        }
+        $this->packs = $this->packs->minus($packs);
+        foreach ($this->together() as $other) {
+            if ($other->site === $site && Day::isSame($day, $other->wantedOn())) {
+                $other->packs = $other->packs->plus($packs);
+
+                return $other;
+            }
+        }
+        $part = self::some($this->order, $this, $packs, $site);
+        $part->partOf = $this->partOf ?? $this;
+        $part->wantFor($day);
+        $part->priceAt($this->listPrice, $this->discount());
+
+        return $part;
+    }
+
+    public function partOf(): ?self
+    {
+        return $this->partOf;
+    }
+
+    /** Where the line it was a part of goes, it is part of another one, or of none. */
+    public function isPartOf(?self $line): void
+    {
+        $this->partOf = $line === $this ? null : $line;
+    }
+
+    /** @return list<self> it and all it is bought together with, the first of them leading */
+    public function together(): array
+    {
+        $first = $this->partOf ?? $this;
+
+        return [
+            $first,
+            ...array_values(array_filter(
+                $this->order->lines(),
+                static fn (self $line): bool => $line->partOf === $first,
+            )),
+        ];
+    }
+
+    /** Packs on all lines it is bought together with: they decide the price. */
+    public function boughtTogether(): BigDecimal
+    {
+        return array_reduce(
+            $this->order->isShared() ? $this->together() : [$this],
+            static fn (BigDecimal $sum, self $line): BigDecimal => $sum->plus($line->packs),
+            BigDecimal::zero(),
+        );
+    }
+
+    /** "3", or "3.1" for its first later delivery. */
+    public function number(): string
+    {
+        return null === $this->partOf
+            ? (string) $this->position
+            : $this->partOf->position.'.'.array_search($this, $this->together(), true);
     }
 
     private static function nextPosition(PurchaseOrder $order): int
@@ -249,7 +344,7 @@ class OrderLine implements PlanningRestsOnIt
     {
         $this->order->mustBeEditable();
         $objection = match (true) {
-            $packs->isPositive() => $this->offer?->rule()->objectionTo($packs),
+            $packs->isPositive() => $this->objectionTo($packs),
             $this->order->isBeingRevised() => null,
             default => 'An order line needs a quantity above 0; remove the line instead.',
         };
@@ -269,6 +364,16 @@ class OrderLine implements PlanningRestsOnIt
         $this->priceAt($price, $discount ?? $this->discount());
     }
 
+    private function objectionTo(BigDecimal $packs): ?string
+    {
+        $rule = $this->offer?->rule();
+        $others = $this->boughtTogether()->minus($this->packs);
+
+        return $others->isZero()
+            ? $rule?->objectionTo($packs)
+            : $rule?->objectionToPart($packs) ?? $rule?->objectionTo($packs->plus($others));
+    }
+
     /** @throws InvalidValue if more is taken off than it is */
     private function priceAt(BigDecimal $listPrice, PriceDiscount $discount): void
     {
@@ -276,8 +381,9 @@ class OrderLine implements PlanningRestsOnIt
         $this->listPrice = $listPrice;
         $this->discountPercent = $discount->percent;
         $this->discountEach = $discount->each;
-        $agreed = true === $this->offer?->prices()->priceFor($this->packs)->isEqualTo($listPrice);
-        $this->pricedBy = $agreed ? $this->offer->agreedFor($this->packs) : '';
+        $packs = $this->boughtTogether();
+        $agreed = true === $this->offer?->prices()->priceFor($packs)->isEqualTo($listPrice);
+        $this->pricedBy = $agreed ? $this->offer->agreedFor($packs) : '';
     }
 
     /** "Winter co-op: 5 %", or empty. */

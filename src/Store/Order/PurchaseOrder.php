@@ -15,12 +15,14 @@ use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Money\TaxCategory;
+use TallBarrel\Core\Ordering\Costing;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Ordering\Readiness;
 use TallBarrel\Core\Ordering\Shipping;
 use TallBarrel\Core\Ordering\SpendingLimit;
 use TallBarrel\Core\Ordering\SpentLately;
 use TallBarrel\Core\Refused;
+use TallBarrel\Core\Sourcing\Incoterm;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\Moves;
@@ -176,7 +178,11 @@ class PurchaseOrder implements PlanningRestsOnIt
     public function remove(OrderLine $line): void
     {
         $this->mustBeEditable();
+        $parts = array_values(array_filter($line->together(), static fn (OrderLine $one): bool => $one !== $line));
         $this->lines->removeElement($line);
+        foreach (null === $line->partOf() ? $parts : [] as $part) {
+            $part->isPartOf($parts[0]);
+        }
         $words = static fn (AllowanceCharge $one): string => $one->words();
         $stays = array_map($words, [
             ...$this->supplier->standingAdjustments(),
@@ -498,7 +504,19 @@ class PurchaseOrder implements PlanningRestsOnIt
     /** @return list<OrderLine> */
     public function lines(): array
     {
-        return array_values($this->lines->toArray());
+        $lines = array_values($this->lines->toArray());
+        if ($this->isShared()) {
+            $at = static fn (OrderLine $line): array => [($line->partOf() ?? $line)->position, $line->position];
+            usort($lines, static fn (OrderLine $a, OrderLine $b): int => $at($a) <=> $at($b));
+        }
+
+        return $lines;
+    }
+
+    /** Whether any line comes in several deliveries. */
+    public function isShared(): bool
+    {
+        return $this->lines->exists(static fn (int $key, OrderLine $line): bool => null !== $line->partOf());
     }
 
     public function totals(): DocumentSums
@@ -666,6 +684,43 @@ class PurchaseOrder implements PlanningRestsOnIt
             (string) round($this->supplier->freightTariff()->of($goods->amount->toFloat(), $this->weightKg()), 6),
             $this->currency,
         )->rounded();
+    }
+
+    /** Freight by their tariff that nobody has typed as a charge. */
+    public function untypedFreight(): Money
+    {
+        $words = '/freight|carriage|shipping|transport|fracht|versand|port\b/iu';
+        foreach ($this->adjustments() as $adjustment) {
+            if (1 === preg_match($words, $adjustment->reason)) {
+                return Money::zero($this->currency);
+            }
+        }
+
+        return $this->freight();
+    }
+
+    /** What its lines will have cost on the shelf, in the home currency, by position. */
+    public function costing(): Costing
+    {
+        $lines = [];
+        $rule = strtoupper(explode(' ', $this->deliveryTerms)[0]);
+        $dutyFree = Incoterm::tryFrom($rule)?->sellerPaysDuty() ?? false;
+        foreach ($this->lines() as $line) {
+            if ($line->packs()->isPositive()) {
+                $lines[$line->position] = [
+                    'goods' => $this->rate()->toHome($line->total())->rounded(),
+                    'units' => $line->pack()->toStockUnits($line->packs()),
+                    'dutyPercent' => $dutyFree || null === $line->offer
+                        ? BigDecimal::zero()
+                        : $line->offer->dutyPercent(),
+                    'soFar' => $line->item?->averageCost() ?? $line->item?->standardCost(),
+                ];
+            }
+        }
+        $sums = $this->totals();
+        $charges = $sums->charges->minus($sums->allowances)->plus($this->untypedFreight());
+
+        return Costing::of($lines, $this->rate()->toHome($charges)->rounded());
     }
 
     public function deliverTo(): string

@@ -22,6 +22,7 @@ class TalkLine
     /**
      * @param string      $subject "order PO-1079", "item JAR-370H", "delivery 12"
      * @param Person|null $to      who is asked; null for a remark to all
+     * @param string      $about   a part of it, "line 3: Lid 70 mm gold"; empty for all of it
      */
     public function __construct(
         #[ORM\Column(length: 60)] public readonly string $subject,
@@ -29,13 +30,17 @@ class TalkLine
         #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
         #[ORM\Column(length: 1000)] public readonly string $words,
         #[ORM\ManyToOne] public readonly ?Person $to,
+        #[ORM\Column(length: 120, options: ['default' => ''])] public readonly string $about = '',
     ) {
         $this->state = null === $to ? null : QuestionState::Open;
     }
 
-    /** Whoever was asked has said something. */
-    public function isAnsweredBy(Person $person): void
+    /** Whoever was asked has said something, of all of it or of the same part. */
+    public function isAnsweredBy(Person $person, string $about): void
     {
+        if ('' !== $about && $about !== $this->about) {
+            return;
+        }
         if (QuestionState::Open === $this->state && $this->to?->id === $person->id) {
             $this->state = QuestionState::Answered;
         }

@@ -27,11 +27,12 @@ final readonly class TalkAbout
     /**
      * What one says where they were asked answers the question.
      *
-     * @param Person|null $to who is asked
+     * @param Person|null $to    who is asked
+     * @param string      $about a part of it; empty for all of it
      *
      * @throws Refused without words, with too many, or to oneself
      */
-    public function say(string $subject, Person $by, string $words, ?Person $to): void
+    public function say(string $subject, Person $by, string $words, ?Person $to, string $about = ''): void
     {
         $words = trim($words);
         if ('' === $words) {
@@ -43,11 +44,11 @@ final readonly class TalkAbout
         if ($to?->id === $by->id) {
             throw new Refused('Asking oneself waits for nobody; choose a colleague, or nobody.');
         }
-        $this->whole->take(function () use ($subject, $by, $words, $to): void {
+        $this->whole->take(function () use ($subject, $by, $words, $to, $about): void {
             foreach ($this->lines->of($subject) as $line) {
-                $line->isAnsweredBy($by);
+                $line->isAnsweredBy($by, $about);
             }
-            $this->entities->persist(new TalkLine($subject, $by, $this->clock->now(), $words, $to));
+            $this->entities->persist(new TalkLine($subject, $by, $this->clock->now(), $words, $to, $about));
         });
     }
 

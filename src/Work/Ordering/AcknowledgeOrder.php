@@ -55,7 +55,7 @@ final readonly class AcknowledgeOrder
             $words = 'Acknowledged for '.$promised->format('D j M Y');
             foreach ($order->lines() as $line) {
                 if (isset($byLine[$line->id]) && !Day::isSame($byLine[$line->id], $promised)) {
-                    $words .= sprintf(', line %d for %s', $line->position, $byLine[$line->id]->format('D j M'));
+                    $words .= sprintf(', line %s for %s', $line->number(), $byLine[$line->id]->format('D j M'));
                 }
             }
             $this->audit->note($person, $order->number, $words);

@@ -157,6 +157,7 @@ final readonly class EditOrder
 
     private function lines(PurchaseOrder $order, OrderChanges $changes, Problems $problems): void
     {
+        $before = self::followingTheirBreaks($order);
         foreach ($order->lines() as $line) {
             if (in_array($line->id, $changes->removed, true)) {
                 $order->remove($line);
@@ -191,7 +192,60 @@ final readonly class EditOrder
             if ('' !== $change->supplierCode) {
                 $line->recode($change->supplierCode);
             }
+            if (null !== $change->later) {
+                $this->shareOut($line, $change->later, $problems);
+            }
         }
+        self::priceTogether($order, $before);
+    }
+
+    /** @return array<int, BigDecimal> the price of lines that come in several deliveries, where it is their offer's */
+    private static function followingTheirBreaks(PurchaseOrder $order): array
+    {
+        $prices = [];
+        foreach ($order->isShared() ? $order->lines() : [] as $line) {
+            if (true === $line->offer?->prices()->priceFor($line->boughtTogether())->isEqualTo($line->listPrice())) {
+                $prices[$line->id] = $line->listPrice();
+            }
+        }
+
+        return $prices;
+    }
+
+    /**
+     * What comes in several deliveries has one price, the first line's, and that follows the breaks by all of it.
+     *
+     * @param array<int, BigDecimal> $before
+     */
+    private static function priceTogether(PurchaseOrder $order, array $before): void
+    {
+        foreach ($order->isShared() ? $order->lines() : [] as $line) {
+            $first = $line->partOf();
+            if (null !== $first) {
+                $line->change($line->packs(), $first->listPrice(), $first->discount());
+            } elseif (null !== $line->offer && count($line->together()) > 1) {
+                $untouched = isset($before[$line->id]) && $before[$line->id]->isEqualTo($line->listPrice());
+                $line->change(
+                    $line->packs(),
+                    $untouched ? $line->offer->prices()->priceFor($line->boughtTogether()) : $line->listPrice(),
+                );
+            }
+        }
+    }
+
+    private function shareOut(OrderLine $line, LaterDelivery $later, Problems $problems): void
+    {
+        $site = null === $later->site ? $line->site : $this->sites->find($later->site) ?? $line->site;
+        $day = $later->day ?? $line->wantedOn();
+        if ($day < $this->clock->now()->setTime(0, 0)) {
+            $problems->refuse('later-'.$line->id, sprintf('%s is over.', $day->format('j M Y')));
+
+            return;
+        }
+        $problems->attempt(
+            'later-'.$line->id,
+            static fn (): OrderLine => $line->sharedOut($later->packs, $day, $site),
+        );
     }
 
     private function aim(OrderLine $line, LineAims $aims, Problems $problems): void
@@ -213,11 +267,17 @@ final readonly class EditOrder
     /** Untouched, the price follows the breaks; typed, it stands. */
     private static function priceOf(OrderLine $line, LineChange $change): BigDecimal
     {
-        $price = $change->price ?? $line->listPrice();
+        // What a field shows has four places; a rise or a discount of so many percent may leave more.
+        $shown = $line->listPrice()->toScale(4, RoundingMode::HalfUp);
+        $typed = $change->price ?? $shown;
+        $untouched = $typed->isEqualTo($shown) || $typed->isEqualTo($line->listPrice());
 
-        return $change->packs->isEqualTo($line->packs()) || !$price->isEqualTo($line->listPrice())
-            ? $price
-            : PutOnOrder::following($line, $change->packs);
+        return match (true) {
+            null !== $line->partOf() => $line->listPrice(),
+            !$untouched => $typed,
+            $change->packs->isEqualTo($line->packs()) => $line->listPrice(),
+            default => PutOnOrder::following($line, $change->packs),
+        };
     }
 
     /**
@@ -336,9 +396,9 @@ final readonly class EditOrder
         if ($put->raised) {
             $saved->say(
                 sprintf(
-                    '%s stood on line %d already; it is %s %s now.',
+                    '%s stood on line %s already; it is %s %s now.',
                     $offer->item->code,
-                    $put->line->position,
+                    $put->line->number(),
                     $put->line->packs()->strippedOfTrailingZeros(),
                     $put->line->pack()->named($put->line->packs()),
                 ),

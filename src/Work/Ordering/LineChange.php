@@ -21,6 +21,7 @@ final readonly class LineChange
      * @param Tax|null           $tax      of its own; null for the order's
      * @param array{string, string}|null $notes to the supplier and to us; null for as they were
      * @param LineAims|null      $aims     null for as they were
+     * @param LaterDelivery|null $later    null for all of it at once
      */
     public function __construct(
         public BigDecimal $packs,
@@ -33,6 +34,7 @@ final readonly class LineChange
         public ?Tax $tax = null,
         public ?array $notes = null,
         public ?LineAims $aims = null,
+        public ?LaterDelivery $later = null,
     ) {
     }
 }

@@ -18,6 +18,9 @@ interface OrderPaper
      */
     public function pdf(PurchaseOrder $order, ?RevisionChange $change = null): string;
 
+    /** @return string what it will truly cost, line by line, as a PDF for ourselves */
+    public function costing(PurchaseOrder $order): string;
+
     /** @return string its lines as a file, for suppliers who read orders in */
     public function csv(PurchaseOrder $order): string;
 

@@ -64,9 +64,10 @@ final readonly class PutOnOrder
     public static function following(OrderLine $line, BigDecimal $packs): BigDecimal
     {
         $breaks = $line->offer?->prices();
+        $before = $line->boughtTogether();
 
-        return null !== $breaks && $line->listPrice()->isEqualTo($breaks->priceFor($line->packs()))
-            ? $breaks->priceFor($packs)
+        return null !== $breaks && $line->listPrice()->isEqualTo($breaks->priceFor($before))
+            ? $breaks->priceFor($before->minus($line->packs())->plus($packs))
             : $line->listPrice();
     }
 }

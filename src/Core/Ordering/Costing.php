@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Ordering;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Settling\Spread;
+
+/**
+ * What an order's lines will truly cost: charges are spread by value, and duty is taken of goods and their share of the
+ * charges, which is what customs count (common practice where imports are valued with their carriage, as in Regulation
+ * (EU) 952/2013, article 71(1)(e)).
+ */
+final readonly class Costing
+{
+    /** @param array<int, LineCost> $lines by what was given for a line */
+    private function __construct(public array $lines, public Money $goods, public Money $charges, public Money $duty)
+    {
+    }
+
+    /**
+     * @param array<int, array{goods: Money, units: BigDecimal, dutyPercent: BigDecimal, soFar: BigDecimal|null}> $lines
+     *      in the home currency
+     * @param Money $charges freight and charges less allowances, in the home currency
+     */
+    public static function of(array $lines, Money $charges): self
+    {
+        $goods = Money::sum($charges->currency, array_column($lines, 'goods'));
+        $shares = $goods->isZero() ? [] : Spread::over(
+            $charges,
+            array_map(static fn (array $line): BigDecimal => $line['goods']->amount, $lines),
+        );
+        $costs = [];
+        foreach ($lines as $key => $line) {
+            $share = $shares[$key] ?? Money::zero($charges->currency);
+            $costs[$key] = new LineCost(
+                $line['units'],
+                $line['goods'],
+                $share,
+                $line['goods']->plus($share)->percent($line['dutyPercent'])->rounded(),
+                $line['soFar'],
+            );
+        }
+
+        return new self(
+            $costs,
+            $goods,
+            Money::sum($charges->currency, array_map(static fn (LineCost $cost): Money => $cost->charges, $costs)),
+            Money::sum($charges->currency, array_map(static fn (LineCost $cost): Money => $cost->duty, $costs)),
+        );
+    }
+
+    public function total(): Money
+    {
+        return $this->goods->plus($this->charges)->plus($this->duty);
+    }
+}
