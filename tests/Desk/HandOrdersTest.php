@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use TallBarrel\Store\Order\PurchaseOrder;
+
 /** Orders by hand, what becomes of them once they are out, and the page their suppliers see. */
 final class HandOrdersTest extends DeskTestCase
 {
@@ -156,18 +158,18 @@ final class HandOrdersTest extends DeskTestCase
     public function testALineComesInSeveralDeliveriesAtThePriceOfAllOfIt(): void
     {
         $this->as('mara');
-        $number = $this->begin('VETRASOL', 'JAR-340R');
+        $number = $this->begin('LUMEN', 'JAR-45H');
         [$line] = $this->ids($number);
         $ferry = (string) $this->number("SELECT id FROM site WHERE code = 'FERRY'");
         $share = fn (array $more): mixed => $this->post(
             '/orders/'.$number,
             ['do' => 'save'] + $more + $this->form($number),
         );
-        $share(['quantity' => [$line => '90']]);
-        $whole = $this->lines($number)[0]['price'];
-        $share(['later' => [$line => '90'], 'later_day' => [$line => '2026-12-20']]);
+        $share(['quantity' => [$line => '24']]);
+        self::assertSame(10.09, $this->lines($number)[0]['price']);
+        $share(['later' => [$line => '24'], 'later_day' => [$line => '2026-12-20']]);
         self::assertSame(
-            '90 of 90 cannot be set to another day; fewer than all of them can.',
+            '24 of 24 cannot be set to another day; fewer than all of them can.',
             $this->browser->getCrawler()->filter('#e-later-'.$line)->text(),
         );
         $share(['later' => [$line => '2'], 'later_day' => [$line => '2026-11-01']]);
@@ -178,20 +180,18 @@ final class HandOrdersTest extends DeskTestCase
             $this->browser->getCrawler()->filter('#e-later-'.$line)->text(),
         );
 
-        $share(['later' => [$line => '45'], 'later_day' => [$line => '2026-12-20'], 'later_site' => [$line => $ferry]]);
+        $share(['later' => [$line => '12'], 'later_day' => [$line => '2026-12-20'], 'later_site' => [$line => $ferry]]);
         self::assertResponseRedirects();
         $lines = $this->lines($number);
-        self::assertSame([45.0, 45.0], array_column($lines, 'packs'));
-        self::assertSame([$whole, $whole], array_column($lines, 'price'), 'bought together, they cost what 90 cost');
+        self::assertSame([12.0, 12.0], array_column($lines, 'packs'));
+        self::assertSame([10.09, 10.09], array_column($lines, 'price'), 'they cost what 24 cost');
         self::assertSame(['DEPOT', 'FERRY'], array_column($lines, 'site'));
         self::assertSame('2026-12-20', $lines[1]['day']);
         self::assertStringContainsString('1.1', $this->see('/orders/'.$number)->filter('#order table')->text());
 
         $second = $this->ids($number)[1];
-        $share(['quantity' => [$line => '20', $second => '10']]);
-        $dearer = array_column($this->lines($number), 'price');
-        self::assertSame($dearer[0], $dearer[1]);
-        self::assertGreaterThan($whole, $dearer[0], '30 are below the break');
+        $share(['quantity' => [$line => '1', $second => '10']]);
+        self::assertSame([10.66, 10.66], array_column($this->lines($number), 'price'), '11 are below the break at 12');
         $share(['price' => [$line => '6.5']]);
         self::assertSame([6.5, 6.5], array_column($this->lines($number), 'price'), 'one price for all of them');
 
@@ -200,14 +200,21 @@ final class HandOrdersTest extends DeskTestCase
         self::assertNull($this->connection()->fetchOne('SELECT part_of_id FROM order_line WHERE id = ?', [$second]));
     }
 
-    public function testTheCostingSheetIsForThoseWhoSeeCosts(): void
+    public function testTheCostingSheetAddsUpToTheOrderWithWhatIsChargedOnIt(): void
     {
         $this->as('mara');
         $this->browser->request('GET', '/orders/PO-1079/costing.pdf');
         self::assertResponseIsSuccessful();
-        $this->as('tam');
-        $this->browser->request('GET', '/orders/PO-1079/costing.pdf');
-        self::assertResponseStatusCodeSame(403);
+        $file = (string) tempnam(sys_get_temp_dir(), 'costing');
+        file_put_contents($file, $this->browser->getResponse()->getContent());
+        $words = (string) shell_exec('pdftotext -layout '.escapeshellarg($file).' -');
+        unlink($file);
+        self::assertStringContainsString('What PO-1079 will cost', $words);
+        $order = $this->entities()->getRepository(PurchaseOrder::class)->findOneBy(['number' => 'PO-1079']);
+        self::assertInstanceOf(PurchaseOrder::class, $order);
+        $costing = $order->costing();
+        self::assertTrue($costing->goods->amount->isPositive());
+        self::assertStringContainsString(number_format($costing->total()->amount->toFloat(), 2), $words);
     }
 
     public function testPastedLinesAreTakenWholeOrEachBadRowIsNamed(): void

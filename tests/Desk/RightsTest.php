@@ -56,6 +56,7 @@ final class RightsTest extends DeskTestCase
         }
         self::assertGreaterThan(20, $seen, 'most pages are there for them all the same');
         foreach (['/reorder', '/compare', '/settle', '/suppliers', '/suppliers/VETRASOL', '/orders.csv',
+            '/orders/PO-1079/costing.pdf',
             '/agreements'] as $page) {
             $this->see($page);
             self::assertResponseStatusCodeSame(403, $page);

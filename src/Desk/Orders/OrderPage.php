@@ -41,7 +41,7 @@ final readonly class OrderPage
     /** So many of a supplier's offers are shown beside an order; all can be typed. */
     private const LISTED = 300;
     /** So many lines are shown at first, and so many more each time. */
-    private const ROWS = 60;
+    private const ROWS = 20;
     private const HISTORY = 50;
     private const WHOLE_HISTORY = 5000;
 
@@ -66,14 +66,20 @@ final readonly class OrderPage
     }
 
     /** @return array<string, mixed> what some of its lines need to be shown */
-    public function lines(PurchaseOrder $order): array
+    public function lines(PurchaseOrder $order, int $from): array
     {
+        $items = self::items(...array_slice($order->lines(), $from, self::ROWS));
+        if ($this->mayEdit($order)) {
+            $this->orders->withOffers($order, $from, self::ROWS);
+        }
+
         return [
+            'from' => $from,
             'order' => $order,
             'fields' => Fields::none(),
             'editable' => $this->mayEdit($order),
-            'held' => $this->held($order),
-            'promises' => $this->promised($order),
+            'held' => $this->held($items),
+            'promises' => $this->promised($order, $items),
             'rows' => self::ROWS,
         ] + $this->prices($order);
     }
@@ -154,14 +160,17 @@ final readonly class OrderPage
     ): array {
         $person = $this->security->getUser();
         $totals = $order->totals();
+        $homeTotal = $order->rate()->toHome($totals->net)->rounded();
         $now = $this->clock->now();
         $terms = $order->supplier->terms();
         $others = static fn (OrderRow $other): bool => $other->supplierId === $order->supplier->id
             && $other->id !== $order->id;
         $supplierOrders = array_filter($this->rows->open(), $others);
         $editable = $this->mayEdit($order);
+        $rows = $all || !$fields->isGood() ? count($order->lines()) : self::ROWS;
+        $items = self::items(...array_slice($order->lines(), 0, $rows));
         if ($editable) {
-            $this->orders->withOffers($order);
+            $this->orders->withOffers($order, 0, $rows);
         }
 
         $early = $order->state()->isUnsent();
@@ -172,25 +181,25 @@ final readonly class OrderPage
             // The order is spoken for already: only its months are asked for.
             array_map(
                 static fn (Money $amount): Money => $amount->multipliedBy(0),
-                $this->budgets->spentIn($order->homeTotal(), $terms, $order->sentAt() ?? $now, $order->dueOn()),
+                $this->budgets->spentIn($homeTotal, $terms, $order->sentAt() ?? $now, $order->dueOn()),
             ),
             $now,
         );
 
         return [
-            'rows' => $all || !$fields->isGood() ? count($order->lines()) : self::ROWS,
+            'rows' => $rows,
             'order' => $order,
             'fields' => $fields,
             'totals' => $totals,
-            'homeTotal' => $order->homeTotal(),
+            'homeTotal' => $homeTotal,
             'freight' => $editable ? $order->freight() : Money::zero($order->currency),
             'missing' => $order->readiness()->missing,
             'editable' => $editable,
             'withinLimit' => $within,
             'asked' => $early && !$within ? $order->buyer->asks($now) : null,
             'objection' => $objection,
-            'held' => $this->held($order),
-            'promises' => $this->promised($order),
+            'held' => $this->held($items),
+            'promises' => $this->promised($order, $items),
             'weight' => $order->weightKg(),
             'theirList' => $editable && ($list || [] !== array_filter($fields->each('pick'), self::isTyped(...)))
                 ? $this->theirList($order)
@@ -300,28 +309,36 @@ final readonly class OrderPage
         return ['priceChanges' => $changes, 'doubts' => $doubts];
     }
 
-    /** @return array<int, list<CustomerPromise>> who waits for what is on it, by item */
-    private function promised(PurchaseOrder $order): array
+    /**
+     * @param list<int> $items
+     *
+     * @return array<int, list<CustomerPromise>> who waits for them, by item
+     */
+    private function promised(PurchaseOrder $order, array $items): array
+    {
+        return $this->mayEdit($order) ? $this->promises->openOf($items) : [];
+    }
+
+    /** @return list<int> of lines */
+    private static function items(OrderLine ...$lines): array
     {
         $items = [];
-        foreach ($order->lines() as $line) {
+        foreach ($lines as $line) {
             if (null !== $line->item) {
                 $items[$line->item->id] = $line->item->id;
             }
         }
 
-        return $this->mayEdit($order) ? $this->promises->openOf(array_values($items)) : [];
+        return array_values($items);
     }
 
-    /** @return array<string, float> stock units on hand, by "item:site" */
-    private function held(PurchaseOrder $order): array
+    /**
+     * @param list<int> $items
+     *
+     * @return array<string, float> stock units on hand, by "item:site"
+     */
+    private function held(array $items): array
     {
-        $items = array_values(
-            array_filter(
-                array_map(static fn ($line): ?int => $line->item?->id, $order->lines()),
-                static fn (?int $id): bool => null !== $id,
-            ),
-        );
         if ([] === $items) {
             return [];
         }

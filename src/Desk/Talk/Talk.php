@@ -6,6 +6,7 @@ namespace TallBarrel\Desk\Talk;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
+use TallBarrel\Core\Refused;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -56,26 +57,33 @@ final readonly class Talk
         return [$parts[0], $parts[1] ?? ''];
     }
 
-    /** @return array{subject: string, parts: array<int, string>, lines: list<TalkLine>, people: list<Person>} */
+    /** @return array{subject: string, inLines: bool, lines: list<TalkLine>, people: list<Person>} */
     public function about(string $kind, string|int $key): array
     {
         $subject = $kind.' '.$key;
 
-        return ['subject' => $subject, 'parts' => $this->partsOf($subject)] + $this->lines->about($subject);
+        return ['subject' => $subject, 'inLines' => 'order' === $kind] + $this->lines->about($subject);
     }
 
-    /** @return array<int, string> of an order its lines, "line 3: Lid 70 mm gold", by their id */
-    public function partsOf(string $subject): array
+    /**
+     * @param string $number of a line, "3" or "3.1"; empty for all of it
+     *
+     * @return string "line 3: Lid 70 mm gold"
+     *
+     * @throws Refused if there is no such line
+     */
+    public function part(string $subject, string $number): string
     {
         [$kind, $key] = self::parts($subject);
-        $order = 'order' === $kind
-            ? $this->entities->getRepository(PurchaseOrder::class)->findOneBy(['number' => $key])
-            : null;
-        $parts = [];
-        foreach ($order?->lines() ?? [] as $line) {
-            $parts[$line->id] = mb_substr(sprintf('line %s: %s', $line->number(), $line->description), 0, 120);
+        if ('' === $number || 'order' !== $kind) {
+            return '';
         }
-
-        return $parts;
+        $order = $this->entities->getRepository(PurchaseOrder::class)->findOneBy(['number' => $key]);
+        foreach ($order?->lines() ?? [] as $line) {
+            if ($line->number() === $number) {
+                return mb_substr(sprintf('line %s: %s', $number, $line->description), 0, 120);
+            }
+        }
+        throw new Refused(sprintf('There is no line %s on %s.', $number, $key));
     }
 }

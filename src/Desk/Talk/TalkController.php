@@ -33,7 +33,7 @@ final class TalkController extends AbstractController
         }
         $to = '' === $fields->text('to') ? null : $entities->find(Person::class, (int) $fields->text('to'));
         try {
-            $about = $this->subjects->partsOf($subject)[$fields->text('about', 10)] ?? '';
+            $about = $this->subjects->part($subject, $fields->text('about', 10));
             $this->talk->say($subject, $person, $fields->text('words', 5000), $to, $about);
             $this->addFlash(
                 'fine',
@@ -41,6 +41,7 @@ final class TalkController extends AbstractController
             );
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
+            $this->addFlash('unsaid', $fields->text('words', 5000));
         }
 
         return $this->redirect($this->subjects->path($subject).'#talk');

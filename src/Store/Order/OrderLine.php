@@ -278,7 +278,7 @@ class OrderLine implements PlanningRestsOnIt
             }
         }
         $part = self::some($this->order, $this, $packs, $site);
-        $part->partOf = $this->partOf ?? $this;
+        $part->isPartOf($this->partOf ?? $this);
         $part->wantFor($day);
         $part->priceAt($this->listPrice, $this->discount());
 
@@ -294,27 +294,20 @@ class OrderLine implements PlanningRestsOnIt
     public function isPartOf(?self $line): void
     {
         $this->partOf = $line === $this ? null : $line;
+        $this->order->deliveriesChanged();
     }
 
     /** @return list<self> it and all it is bought together with, the first of them leading */
     public function together(): array
     {
-        $first = $this->partOf ?? $this;
-
-        return [
-            $first,
-            ...array_values(array_filter(
-                $this->order->lines(),
-                static fn (self $line): bool => $line->partOf === $first,
-            )),
-        ];
+        return $this->order->deliveriesOf($this->partOf ?? $this);
     }
 
     /** Packs on all lines it is bought together with: they decide the price. */
     public function boughtTogether(): BigDecimal
     {
         return array_reduce(
-            $this->order->isShared() ? $this->together() : [$this],
+            $this->together(),
             static fn (BigDecimal $sum, self $line): BigDecimal => $sum->plus($line->packs),
             BigDecimal::zero(),
         );
@@ -360,8 +353,14 @@ class OrderLine implements PlanningRestsOnIt
         if ($price->isNegative()) {
             throw InvalidValue::negative((string) $price, 'a price of 0 or more');
         }
-        $this->packs = $packs;
+        $this->packs = self::kept($this->packs, $packs);
         $this->priceAt($price, $discount ?? $this->discount());
+    }
+
+    /** An equal figure stays the one it was, so that only what is different is written and planned again. */
+    private static function kept(BigDecimal $was, BigDecimal $is): BigDecimal
+    {
+        return $was->isEqualTo($is) ? $was : $is;
     }
 
     private function objectionTo(BigDecimal $packs): ?string
@@ -377,10 +376,10 @@ class OrderLine implements PlanningRestsOnIt
     /** @throws InvalidValue if more is taken off than it is */
     private function priceAt(BigDecimal $listPrice, PriceDiscount $discount): void
     {
-        $this->price = $discount->off($listPrice);
-        $this->listPrice = $listPrice;
-        $this->discountPercent = $discount->percent;
-        $this->discountEach = $discount->each;
+        $this->price = self::kept($this->price, $discount->off($listPrice));
+        $this->listPrice = self::kept($this->listPrice, $listPrice);
+        $this->discountPercent = self::kept($this->discountPercent, $discount->percent);
+        $this->discountEach = self::kept($this->discountEach, $discount->each);
         $packs = $this->boughtTogether();
         $agreed = true === $this->offer?->prices()->priceFor($packs)->isEqualTo($listPrice);
         $this->pricedBy = $agreed ? $this->offer->agreedFor($packs) : '';

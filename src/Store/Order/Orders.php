@@ -8,7 +8,10 @@ use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\ORM\QueryBuilder;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Store\Agreement\Agreement;
+use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Site\Site;
 
 /** Purchase orders, found. */
 final readonly class Orders
@@ -39,19 +42,29 @@ final readonly class Orders
             ->setParameter('number', $number)
             ->getOneOrNullResult();
         if (null !== $order) {
+            $this->withWhatItsLinesName($order);
+        }
+
+        return $order;
+    }
+
+    /** Each thing once, however many lines name it; the lines themselves come when they are asked for. */
+    private function withWhatItsLinesName(PurchaseOrder $order): void
+    {
+        foreach (['item' => Item::class, 'site' => Site::class, 'agreement' => Agreement::class] as $field => $class) {
             $this->entities
                 ->createQuery(
                     sprintf(
-                        'SELECT o, l, i, site, c FROM %s o LEFT JOIN o.lines l LEFT JOIN l.item i
-                         LEFT JOIN l.site site LEFT JOIN l.agreement c WHERE o = :order ORDER BY l.position',
-                        PurchaseOrder::class,
+                        'SELECT one FROM %s one WHERE one.id IN
+                         (SELECT IDENTITY(l.%s) FROM %s l WHERE l.order = :order)',
+                        $class,
+                        $field,
+                        OrderLine::class,
                     ),
                 )
                 ->setParameter('order', $order)
                 ->getResult();
         }
-
-        return $order;
     }
 
     /**
@@ -85,11 +98,18 @@ final readonly class Orders
         ];
     }
 
-    /** The offers of its lines with their prices, in one go, for whoever looks at them line by line. */
-    public function withOffers(PurchaseOrder $order): void
+    /**
+     * The offers of its lines with their prices, in one go, for whoever looks at them line by line.
+     *
+     * @param int|null $many of so many lines; null for all
+     */
+    public function withOffers(PurchaseOrder $order, int $from = 0, ?int $many = null): void
     {
         $offers = array_filter(
-            array_map(static fn (OrderLine $line): ?int => $line->offer?->id, $order->lines()),
+            array_map(
+                static fn (OrderLine $line): ?int => $line->offer?->id,
+                array_slice($order->lines(), $from, $many),
+            ),
             static fn (?int $id): bool => null !== $id,
         );
         if ([] !== $offers) {

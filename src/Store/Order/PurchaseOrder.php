@@ -134,6 +134,9 @@ class PurchaseOrder implements PlanningRestsOnIt
     /** While a revision goes in, what is fixed otherwise may change. */
     private bool $beingRevised = false;
 
+    /** @var array<int, list<OrderLine>>|null those that come in several deliveries, by the first one's position */
+    private ?array $deliveries = null;
+
     /** @var Collection<int, OrderLine> */
     #[ORM\OneToMany(targetEntity: OrderLine::class, mappedBy: 'order', cascade: ['persist'], orphanRemoval: true)]
     #[ORM\OrderBy(['position' => 'ASC'])]
@@ -180,6 +183,7 @@ class PurchaseOrder implements PlanningRestsOnIt
         $this->mustBeEditable();
         $parts = array_values(array_filter($line->together(), static fn (OrderLine $one): bool => $one !== $line));
         $this->lines->removeElement($line);
+        $this->deliveriesChanged();
         foreach (null === $line->partOf() ? $parts : [] as $part) {
             $part->isPartOf($parts[0]);
         }
@@ -505,27 +509,70 @@ class PurchaseOrder implements PlanningRestsOnIt
     public function lines(): array
     {
         $lines = array_values($this->lines->toArray());
-        if ($this->isShared()) {
-            $at = static fn (OrderLine $line): array => [($line->partOf() ?? $line)->position, $line->position];
-            usort($lines, static fn (OrderLine $a, OrderLine $b): int => $at($a) <=> $at($b));
+        if (!$this->isShared()) {
+            return $lines;
         }
 
-        return $lines;
+        return array_merge(...array_map(
+            $this->deliveriesOf(...),
+            array_values(array_filter($lines, static fn (OrderLine $line): bool => null === $line->partOf())),
+        ));
     }
 
     /** Whether any line comes in several deliveries. */
     public function isShared(): bool
     {
-        return $this->lines->exists(static fn (int $key, OrderLine $line): bool => null !== $line->partOf());
+        return [] !== ($this->deliveries ??= $this->deliveries());
+    }
+
+    /** @return list<OrderLine> the line and its later deliveries */
+    public function deliveriesOf(OrderLine $first): array
+    {
+        return ($this->deliveries ??= $this->deliveries())[$first->position] ?? [$first];
+    }
+
+    /** @return array<int, list<OrderLine>> */
+    private function deliveries(): array
+    {
+        $deliveries = [];
+        foreach ($this->lines as $line) {
+            $first = $line->partOf();
+            if (null !== $first) {
+                $deliveries[$first->position] ??= [$first];
+                $deliveries[$first->position][] = $line;
+            }
+        }
+
+        return $deliveries;
+    }
+
+    /** To be said whenever a line has become part of another one, or is it no longer. */
+    public function deliveriesChanged(): void
+    {
+        $this->deliveries = null;
     }
 
     public function totals(): DocumentSums
     {
+        $tax = $this->tax();
+
         return DocumentSums::of(
             $this->currency,
-            array_map(static fn (OrderLine $line): array => [$line->total(), $line->tax()], $this->lines()),
+            array_map(
+                static fn (OrderLine $line): array => [$line->total(), $line->hasOwnTax() ? $line->tax() : $tax],
+                $this->lines(),
+            ),
             $this->adjustments(),
         );
+    }
+
+    /** Its lines, without what is charged or taken off and without tax; the same as the totals say. */
+    public function goods(): Money
+    {
+        return Money::sum(
+            $this->currency,
+            array_map(static fn (OrderLine $line): Money => $line->total(), $this->lines()),
+        )->rounded();
     }
 
     /** All of it without tax, in the home currency. */
@@ -562,7 +609,7 @@ class PurchaseOrder implements PlanningRestsOnIt
 
         return $this->supplier
             ->orderMinimum()
-            ->shortfall($this->totals()->goods->amount->toFloat(), $this->weightKg(), $packs);
+            ->shortfall($this->goods()->amount->toFloat(), $this->weightKg(), $packs);
     }
 
     public function readiness(): Readiness
@@ -678,7 +725,7 @@ class PurchaseOrder implements PlanningRestsOnIt
     /** What carriage costs by the supplier's tariff, in their currency. */
     public function freight(): Money
     {
-        $goods = $this->totals()->goods;
+        $goods = $this->goods();
 
         return Money::of(
             (string) round($this->supplier->freightTariff()->of($goods->amount->toFloat(), $this->weightKg()), 6),

@@ -53,6 +53,7 @@ final readonly class EditOrder
         $connection->beginTransaction();
         try {
             $order = $this->orders->lock($order->id);
+            $this->orders->withOffers($order);
             $this->mustBeAsSeen($order, $changes->version);
             $before = $order->totals()->net;
             $this->want($order, $changes, $problems);
