@@ -34,7 +34,6 @@ final class Version20261127090000 extends AbstractMigration
         $this->addSql("ALTER TABLE business ADD paper_parts JSON DEFAULT '[\"their-code\", \"our-code\"]' NOT NULL");
         $this->addSql("ALTER TABLE price_list ADD mapping JSON DEFAULT '[]' NOT NULL");
         $this->addSql("ALTER TABLE person ADD seen_sites JSON DEFAULT '[]' NOT NULL");
-        $this->addSql('CREATE FULLTEXT INDEX item_words ON item (code, name, further_names, category)');
         $this->addSql('CREATE INDEX offer_supplier_code ON offer (supplier_code, item_id)');
         $this->addSql('ALTER TABLE offer CHANGE usual_charges usual_charges JSON NOT NULL');
         $this->addSql("ALTER TABLE order_line ADD priced_by VARCHAR(300) DEFAULT '' NOT NULL");

@@ -11,7 +11,7 @@ final class Version20261127120000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return 'Order lines delivered in parts; talk about a line';
+        return 'Order lines delivered in parts; talk about a line; receipts taken back';
     }
 
     public function up(Schema $schema): void
@@ -20,6 +20,19 @@ final class Version20261127120000 extends AbstractMigration
             ADD INDEX IDX_9CE58EE1C97EF49F (part_of_id)');
         $this->addSql('ALTER TABLE order_line ADD CONSTRAINT FK_9CE58EE1A0265DD3 FOREIGN KEY (part_of_id)
             REFERENCES order_line (id)');
+        $this->addSql("ALTER TABLE receipt ADD takes_back_id INT DEFAULT NULL, ADD why VARCHAR(200) DEFAULT '' NOT NULL,
+            ADD INDEX IDX_5399B645B3E9504B (takes_back_id)");
+        $this->addSql('ALTER TABLE receipt ADD CONSTRAINT FK_5399B645B3E9504B FOREIGN KEY (takes_back_id)
+            REFERENCES receipt (id)');
+        $this->addSql('ALTER TABLE receipt_line ADD takes_back_id INT DEFAULT NULL,
+            ADD UNIQUE INDEX UNIQ_476F8F7AB3E9504B (takes_back_id)');
+        $this->addSql('ALTER TABLE receipt_line ADD CONSTRAINT FK_476F8F7AB3E9504B FOREIGN KEY (takes_back_id)
+            REFERENCES receipt_line (id)');
+        $this->addSql(<<<'SQL'
+                CREATE VIEW standing_receipt_line AS
+                SELECT l.* FROM receipt_line l WHERE l.takes_back_id IS NULL
+                    AND NOT EXISTS (SELECT 1 FROM receipt_line b WHERE b.takes_back_id = l.id)
+            SQL);
         $this->addSql("ALTER TABLE talk_line ADD about VARCHAR(120) DEFAULT '' NOT NULL");
     }
 }

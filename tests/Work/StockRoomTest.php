@@ -15,12 +15,17 @@ use TallBarrel\Core\Receiving\ReturnState;
 use TallBarrel\Core\Receiving\ReturnWish;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Dock\ReceiptLine;
 use TallBarrel\Store\Dock\SupplierReturn;
 use TallBarrel\Store\Dock\SupplierReturns;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\Uninvoiced;
+use TallBarrel\Store\Stock\Ledger;
+use TallBarrel\Store\Stock\MovementKind;
+use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Store\Stock\Serials;
 use TallBarrel\Store\Stock\StockPlace;
 use TallBarrel\Store\Stock\StockState;
@@ -31,6 +36,7 @@ use TallBarrel\Work\Receiving\FollowSerials;
 use TallBarrel\Work\Receiving\InspectGoods;
 use TallBarrel\Work\Receiving\PutStockRight;
 use TallBarrel\Work\Receiving\SendBack;
+use TallBarrel\Work\Receiving\TakeBackReceipt;
 
 /** What becomes of goods beside the plain way from the dock to the shelf. */
 final class StockRoomTest extends StoreTestCase
@@ -402,6 +408,108 @@ final class StockRoomTest extends StoreTestCase
             static fn () => self::get(SendBack::class)->send($all, false, self::person('tam')),
             '12 stand at Ferry Lane, not 24',
         );
+    }
+
+    private function takeBack(Receipt $receipt, string $why = 'wrong delivery'): Receipt
+    {
+        $lines = array_map(static fn (ReceiptLine $line): int => $line->id, $receipt->lines());
+
+        return self::get(TakeBackReceipt::class)->takeBack($receipt, $lines, $why, self::person('tam'));
+    }
+
+    /** 10 at 5.00; 10 at 7.00 by mistake; 5 sold; 10 at 8.00. Without the mistake: (5 × 5 + 10 × 8) / 15 = 7. By hand. */
+    public function testAReceiptTakenBackIsAsIfItHadNotBeen(): void
+    {
+        $item = self::item('S-20');
+        $offer = self::offer($item, '5.00', 1);
+        $orders = [];
+        foreach (['5', '7', '8'] as $n => $price) {
+            $order = self::sentOrder([[$offer, 10]], 'PO-S20'.$n);
+            self::connection()->executeStatement('UPDATE order_line SET price = ? WHERE order_id = ?', [$price, $order->id]);
+            self::entities()->refresh($order->lines()[0]);
+            $orders[] = $order;
+        }
+        $this->book($orders[0], 10);
+        $mistake = $this->book($orders[1], 10);
+        $sold = new Posting(
+            $item->id, self::site('FERRY')->id, MovementKind::Sale, BigDecimal::of(-5), null,
+            new \DateTimeImmutable('2026-11-23'), 'till', 'sale-s20',
+        );
+        self::get(Ledger::class)->enter([$sold], null);
+        $this->book($orders[2], 10);
+
+        $back = $this->takeBack($mistake);
+        self::assertSame($back->number, $this->takeBack($mistake)->number, 'asked twice, done once');
+        self::assertSame('7', (string) $item->averageCost()?->strippedOfTrailingZeros());
+        self::assertSame('15', self::held($item));
+        self::assertSame(OrderState::Sent, $orders[1]->state());
+        self::assertTrue($orders[1]->lines()[0]->outstanding()->isEqualTo(10));
+        self::assertNotContains(
+            $mistake->number,
+            array_map(static fn (Uninvoiced $one): string => $one->receipt, self::get(Invoices::class)->uninvoiced()),
+        );
+        $this->proven();
+        // What was taken back can be counted and booked once more.
+        $this->book($orders[1], 4);
+        self::assertTrue($orders[1]->lines()[0]->outstanding()->isEqualTo(6));
+        self::assertSame(
+            ['4'],
+            array_values(array_map(
+                static fn (string $packs): string => (string) BigDecimal::of($packs)->strippedOfTrailingZeros(),
+                array_merge(...array_map(
+                    static fn (Uninvoiced $one): array => $one->packs,
+                    array_filter(
+                        self::get(Invoices::class)->uninvoiced(),
+                        static fn (Uninvoiced $one): bool => isset($one->packs[$orders[1]->lines()[0]->id]),
+                    ),
+                )),
+            )),
+        );
+        $this->proven();
+    }
+
+    public function testWhatWentOnCannotBeTakenBack(): void
+    {
+        $item = self::item('S-21');
+        $receipt = $this->book($this->ordered($item, number: 'PO-S21'), 5);
+        self::refused(fn () => $this->takeBack($receipt, '  '), 'Say why');
+        $sold = new Posting(
+            $item->id, self::site('FERRY')->id, MovementKind::Sale, BigDecimal::of(-1), null,
+            new \DateTimeImmutable('2026-11-23'), 'till', 'sale-s21',
+        );
+        self::get(Ledger::class)->enter([$sold], null);
+        self::refused(fn () => $this->takeBack($receipt), '60 came and 59 still stand');
+        $this->proven();
+    }
+
+    public function testWhatIsOnItsWayBackToTheSupplierIsNotTakenBackAsWell(): void
+    {
+        $item = self::item('S-22');
+        $receipt = $this->book($this->ordered($item, number: 'PO-S22'), 5);
+        $this->back($receipt, [$receipt->lines()[0]->id => BigDecimal::of(2)], key: 'r22');
+        self::refused(fn () => $this->takeBack($receipt), '2 of it go back to the supplier');
+    }
+
+    public function testWhatTheSupplierChargedIsNotTakenBack(): void
+    {
+        $item = self::item('S-23');
+        $receipt = $this->book($this->ordered($item, number: 'PO-S23'), 5);
+        self::connection()->executeStatement(
+            "INSERT INTO invoice_line (invoice_id, order_line_id, position, words, packs, price, received, owed_packs,
+                owed_price, tax_percent) SELECT MIN(id), ?, 99, 'x', 3, 12, 5, 3, 12, 0 FROM invoice",
+            [$receipt->lines()[0]->line->id],
+        );
+        self::refused(fn () => $this->takeBack($receipt), 'is on an invoice already');
+    }
+
+    public function testNumbersOfPiecesTakenBackMayComeAgain(): void
+    {
+        $receipt = $this->bookPieces($this->numbered(), 2, ['Z1', 'Z2']);
+        $item = $receipt->lines()[0]->line->item;
+        self::assertNotNull($item);
+        self::assertSame('Z1', self::get(Serials::class)->known($item->id, ['Z1']));
+        $this->takeBack($receipt);
+        self::assertNull(self::get(Serials::class)->known($item->id, ['Z1']));
     }
 
     public function testPlanningCountsWhatIsInInspection(): void

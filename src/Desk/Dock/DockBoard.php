@@ -11,7 +11,6 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Dock\Delivery;
-use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Site\Site;
@@ -164,10 +163,5 @@ final readonly class DockBoard
             );
 
         return $bins;
-    }
-
-    public function receipt(Delivery $delivery): ?Receipt
-    {
-        return $this->entities->getRepository(Receipt::class)->findOneBy(['delivery' => $delivery]);
     }
 }

@@ -22,6 +22,7 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\DeliveryLine;
+use TallBarrel\Store\Dock\Receipts;
 use TallBarrel\Store\Dock\SupplierReturns;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -33,6 +34,7 @@ use TallBarrel\Work\Receiving\DiscardDelivery;
 use TallBarrel\Work\Receiving\LineCount;
 use TallBarrel\Work\Receiving\Scan;
 use TallBarrel\Work\Receiving\StartDelivery;
+use TallBarrel\Work\Receiving\TakeBackReceipt;
 
 #[Route('/dock')]
 final class DockController extends AbstractController
@@ -44,6 +46,7 @@ final class DockController extends AbstractController
         private readonly Shell $shell,
         private readonly Talk $talk,
         private readonly SupplierReturns $returns,
+        private readonly Receipts $receipts,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -131,6 +134,25 @@ final class DockController extends AbstractController
         return $this->redirectToRoute('dock');
     }
 
+    /** What was booked in by mistake. */
+    #[Route('/deliveries/{id}/take-back', name: 'receipt_back', requirements: ['id' => '\d+'], methods: ['POST']),
+        IsGranted('ROLE_RECEIVE'),]
+    public function takeBack(int $id, Request $request, TakeBackReceipt $undo, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::of($request);
+        $receipt = $this->receipts->of($this->find($id))
+            ?? throw $this->createNotFoundException('Nothing of this delivery is booked in.');
+        try {
+            $back = $undo->takeBack($receipt, array_keys($fields->each('back')), $fields->text('why', 200), $person);
+            $this->addFlash('fine', sprintf('Taken back as %s; stock, cost and order are as before.', $back->number));
+        } catch (Refused $refused) {
+            $this->addFlash('short', $refused->getMessage());
+            $this->addFlash('why', $fields->text('why', 200));
+        }
+
+        return $this->redirectToRoute('delivery', ['id' => $id]);
+    }
+
     /** What was typed of a lot; null where nothing was asked, or it cannot be so. */
     private function lot(DeliveryLine $line, Fields $fields): ?LotFacts
     {
@@ -212,7 +234,7 @@ final class DockController extends AbstractController
         $lines = $delivery->lines();
         $counted = array_filter($lines, static fn (DeliveryLine $line): bool => null !== $line->counted());
 
-        $receipt = $this->board->receipt($delivery);
+        $receipt = $this->receipts->of($delivery);
 
         return $this->render(
             'dock/dock.html.twig',
@@ -232,6 +254,7 @@ final class DockController extends AbstractController
                 'lands' => $this->board->value($delivery),
                 'bins' => $this->board->bins($delivery),
                 'receipt' => $receipt,
+                'takenBack' => null === $receipt ? [] : $this->receipts->takenBack($receipt),
                 'returns' => null === $receipt ? [] : $this->returns->of($receipt),
                 'talk' => $this->talk->about('delivery', $delivery->id),
             ],

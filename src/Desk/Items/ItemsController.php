@@ -72,7 +72,7 @@ final class ItemsController extends AbstractController
     {
         $typed = array_filter($request->query->all(), is_string(...));
         $words = trim(mb_substr((string) reset($typed), 0, 60));
-        $search = $quick->of($words, self::NAMES);
+        $search = $quick->of($words);
 
         return $this->render('items/_names.html.twig', [
             'items' => mb_strlen($words) < 2 ? [] : $this->connection->fetchAllAssociative(

@@ -36,7 +36,7 @@ final readonly class Finder
         if ('' === $words) {
             return [];
         }
-        $items = $this->search->of($words, self::OF_A_KIND);
+        $items = $this->search->of($words);
         $like = addcslashes($words, '%_\\');
         $some = self::OF_A_KIND;
         // What is made here has to be compared like what is kept.

@@ -27,6 +27,9 @@ class Receipt
         #[ORM\Column(type: 'date_immutable')] public readonly \DateTimeImmutable $day,
         #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
         #[ORM\Column(length: 60, unique: true)] public readonly string $idempotencyKey,
+        /** The one some or all of which was booked by mistake, and why. */
+        #[ORM\ManyToOne] public readonly ?Receipt $takesBack = null,
+        #[ORM\Column(length: 200, options: ['default' => ''])] public readonly string $why = '',
     ) {
         $this->lines = new ArrayCollection();
     }

@@ -23,7 +23,14 @@ class ReceiptLine
         /** Of one stock unit, in the home currency. */
         #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)] public readonly BigDecimal $unitCost,
         #[ORM\Column(length: 40)] public readonly string $lot,
+        #[ORM\OneToOne] public readonly ?ReceiptLine $takesBack = null,
     ) {
         $receipt->add($this);
+    }
+
+    /** Its opposite, on another receipt. */
+    public static function takingBack(Receipt $by, self $line): self
+    {
+        return new self($by, $line->line, $line->packs->negated(), $line->unitCost, $line->lot, $line);
     }
 }

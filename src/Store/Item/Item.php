@@ -24,7 +24,6 @@ use TallBarrel\Store\Type\BigDecimalType;
 
 /** A thing stocked or bought. */
 #[ORM\Entity]
-#[ORM\Index(name: 'item_words', columns: ['code', 'name', 'further_names', 'category'], flags: ['fulltext'])]
 class Item implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]

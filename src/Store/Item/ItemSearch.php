@@ -11,8 +11,6 @@ namespace TallBarrel\Store\Item;
 final readonly class ItemSearch
 {
     private const MOST_WORDS = 6;
-    /** The innodb_ft_min_token_size of MariaDB, as it comes. */
-    private const LEAST_INDEXED = 3;
 
     /** @param array<string, string> $values */
     private function __construct(public string $condition, public array $values)
@@ -65,31 +63,5 @@ final readonly class ItemSearch
         return ctype_digit($word) && strlen($word) >= 8
             ? str_pad($word, 14, '0', \STR_PAD_LEFT)
             : addcslashes($word, '%_\\').'%';
-    }
-
-    /**
-     * By the beginnings of words alone, which the full-text index finds at once.
-     *
-     * @return self|null null where the index cannot tell: it knows no words of less than three letters
-     */
-    public static function byBeginnings(string $typed, string $item = 'i'): ?self
-    {
-        $words = preg_split('/[^\p{L}\p{N}]+/u', $typed, -1, \PREG_SPLIT_NO_EMPTY) ?: [];
-        foreach ($words as $word) {
-            if (mb_strlen($word) < self::LEAST_INDEXED) {
-                return null;
-            }
-        }
-
-        return [] === $words ? null : new self(
-            sprintf(
-                'MATCH(%1$s.code, %1$s.name, %1$s.further_names, %1$s.category) AGAINST(:begins IN BOOLEAN MODE)',
-                $item,
-            ),
-            ['begins' => implode(' ', array_map(
-                static fn (string $word): string => '+'.$word.'*',
-                array_slice($words, 0, self::MOST_WORDS),
-            ))],
-        );
     }
 }

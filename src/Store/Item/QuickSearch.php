@@ -6,7 +6,7 @@ namespace TallBarrel\Store\Item;
 
 use Doctrine\DBAL\Connection;
 
-/** Finds items while somebody types: by beginnings of words where these fill the list, else by any part. */
+/** Finds items while somebody types. */
 final readonly class QuickSearch
 {
     private const MOST_ELSEWHERE = 500;
@@ -15,23 +15,8 @@ final readonly class QuickSearch
     {
     }
 
-    /** @param int $most as many as are shown */
-    public function of(string $typed, int $most): ItemSearch
-    {
-        $quick = ItemSearch::byBeginnings($typed);
-        if (null === $quick) {
-            return $this->byParts($typed);
-        }
-        $found = $this->connection->fetchFirstColumn(
-            'SELECT 1 FROM item i WHERE '.$quick->condition.' LIMIT '.$most,
-            $quick->values,
-        );
-
-        return count($found) < $most ? $this->byParts($typed) : $quick;
-    }
-
     /** What is kept elsewhere is looked up first; along with the items it would be asked for each of them. */
-    private function byParts(string $typed): ItemSearch
+    public function of(string $typed): ItemSearch
     {
         return ItemSearch::of($typed, 'i', function (string $part, string $begins): array {
             /** @var list<int> $offered */

@@ -437,7 +437,8 @@ final readonly class PlanningData
     {
         $times = '(SELECT m.supplier_id, GROUP_CONCAT(m.days ORDER BY m.day DESC) met
              FROM (SELECT DISTINCT o.supplier_id, o.id, r.day, DATEDIFF(r.day, o.sent_at) days
-                   FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
+                   FROM receipt r JOIN standing_receipt_line rl ON rl.receipt_id = r.id
+                   JOIN order_line l ON l.id = rl.line_id
                    JOIN purchase_order o ON o.id = l.order_id) m GROUP BY m.supplier_id)';
         /** @var list<SupplierRow> $rows */
         $rows = $this->connection->fetchAllAssociative(

@@ -131,7 +131,7 @@ final readonly class Invoices
         $rows = $this->entities->getConnection()->fetchAllAssociative(
             'SELECT r.number receipt, r.day, s.code, s.name, o.currency, l.id line, SUM(rl.packs) packs,
                 l.received - COALESCE(v.owed, 0) - COALESCE(b.packs, 0) open, l.price
-             FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
+             FROM receipt r JOIN standing_receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
              JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
              LEFT JOIN (SELECT order_line_id, SUM(owed_packs) owed FROM invoice_line WHERE order_line_id IS NOT NULL
                 GROUP BY order_line_id) v ON v.order_line_id = l.id
@@ -179,7 +179,7 @@ final readonly class Invoices
         $lines = array_map(static fn (InvoiceLine $line): int => $line->orderLine->id ?? 0, $invoice->lines());
         /** @var list<array{number: string, by_id: int|null}> $rows */
         $rows = $this->entities->getConnection()->fetchAllAssociative(
-            'SELECT DISTINCT r.number, r.by_id FROM receipt r JOIN receipt_line l ON l.receipt_id = r.id
+            'SELECT DISTINCT r.number, r.by_id FROM receipt r JOIN standing_receipt_line l ON l.receipt_id = r.id
              WHERE l.line_id IN (?) ORDER BY r.id',
             [$lines],
             [ArrayParameterType::INTEGER],

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Stock;
 
 use Brick\Math\BigDecimal;
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Receiving\AverageCost;
 
@@ -21,6 +22,15 @@ final readonly class AverageCosts
         MovementKind::Joined->value,
     ];
 
+    /** Movements that take with them what they once cost. */
+    private const GOING = [
+        MovementKind::Returned->value,
+        MovementKind::ReceiptBack->value,
+    ];
+
+    /** Before the key of a receipt’s movement it is the key of its opposite. */
+    public const BACK = 'back-';
+
     public function __construct(private Connection $connection)
     {
     }
@@ -31,15 +41,33 @@ final readonly class AverageCosts
         return MovementKind::Joined->value === $kind && !$units->isPositive();
     }
 
-    /** @return \Generator<int, BigDecimal> cost of one stock unit, by item */
-    public function proven(): \Generator
+    /** Cost of one stock unit of an item; null where not all it rests on has a cost. */
+    public function of(int $item): ?BigDecimal
     {
-        /** @var iterable<array{item_id: int, kind: string, quantity: string, unit_cost: string|null}> $rows */
+        foreach ($this->proven($item) as $cost) {
+            return $cost;
+        }
+
+        return null;
+    }
+
+    /**
+     * @param int|null $only an item; null for all
+     *
+     * @return \Generator<int, BigDecimal> cost of one stock unit, by item
+     */
+    public function proven(?int $only = null): \Generator
+    {
+        /** @var iterable<array{item_id: int, kind: string, quantity: string, unit_cost: string|null,
+         *      idempotency_key: string|null}> $rows */
         $rows = $this->connection->iterateAssociative(
-            "SELECT item_id, kind, quantity, unit_cost FROM stock_movement m
+            "SELECT item_id, kind, quantity, unit_cost, idempotency_key FROM stock_movement m
                 WHERE EXISTS (SELECT 1 FROM stock_movement r WHERE r.item_id = m.item_id AND r.kind = 'receipt')
+                AND (:item IS NULL OR item_id = :item)
                 ORDER BY item_id, id",
+            ['item' => $only],
         );
+        $undone = $this->takenBack();
         $item = null;
         $cost = null;
         $held = BigDecimal::zero();
@@ -51,10 +79,13 @@ final readonly class AverageCosts
                 }
                 [$item, $cost, $held, $isProvable] = [$row['item_id'], null, BigDecimal::zero(), true];
             }
+            if (isset($undone[$row['idempotency_key'] ?? ''])) {
+                continue;
+            }
             $units = BigDecimal::of($row['quantity']);
             if (MovementKind::Unit->value === $row['kind']) {
                 $cost = null === $row['unit_cost'] ? $cost : BigDecimal::of($row['unit_cost']);
-            } elseif (MovementKind::Returned->value === $row['kind'] && null !== $cost && null !== $row['unit_cost']) {
+            } elseif (in_array($row['kind'], self::GOING, true) && null !== $cost && null !== $row['unit_cost']) {
                 $cost = AverageCost::without($held, $cost, $units->negated(), BigDecimal::of($row['unit_cost']));
             } elseif (in_array($row['kind'], self::COSTED, true) && !self::leaves($row['kind'], $units)) {
                 $isProvable = $isProvable && null !== $row['unit_cost'];
@@ -68,5 +99,26 @@ final readonly class AverageCosts
         if (null !== $item && null !== $cost && $isProvable) {
             yield $item => $cost;
         }
+    }
+
+    /** @return array<string, int> keys of movements that took each other back: as if neither had been */
+    private function takenBack(): array
+    {
+        /** @var list<string> $backs */
+        $backs = $this->connection->fetchFirstColumn(
+            'SELECT idempotency_key FROM stock_movement WHERE idempotency_key LIKE ? AND kind = ?',
+            [self::BACK.'%', MovementKind::ReceiptBack->value],
+        );
+        /** @var list<string> $booked */
+        $booked = [] === $backs ? [] : $this->connection->fetchFirstColumn(
+            'SELECT idempotency_key FROM stock_movement WHERE idempotency_key IN (?)',
+            [array_map(static fn (string $key): string => substr($key, strlen(self::BACK)), $backs)],
+            [ArrayParameterType::STRING],
+        );
+
+        return array_flip([
+            ...$booked,
+            ...array_map(static fn (string $key): string => self::BACK.$key, $booked),
+        ]);
     }
 }

@@ -9,6 +9,8 @@ enum MovementKind: string
 {
     case Opening = 'opening';
     case Receipt = 'receipt';
+    /** The opposite of a receipt that was booked by mistake. */
+    case ReceiptBack = 'receipt-back';
     case Sale = 'sale';
     case Use = 'use';
     case Count = 'count';
@@ -30,6 +32,7 @@ enum MovementKind: string
         return match ($this) {
             self::Opening => 'opening stock',
             self::Receipt => 'received',
+            self::ReceiptBack => 'receipt taken back',
             self::Sale => 'sold',
             self::Use => 'used',
             self::Count => 'counted',

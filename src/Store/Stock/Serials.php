@@ -7,6 +7,7 @@ namespace TallBarrel\Store\Stock;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Store\Dock\ReceiptLine;
 use TallBarrel\Store\Item\Item;
 
 /** The pieces with numbers of their own. */
@@ -55,6 +56,26 @@ final readonly class Serials
         $serials = $query->getQuery()->getResult();
 
         return $serials;
+    }
+
+    /** One that came with it and is gone; null if all are here. */
+    public function letGoWith(ReceiptLine $came): ?Serial
+    {
+        foreach ($this->entities->getRepository(Serial::class)->findBy(['cameWith' => $came]) as $serial) {
+            if (null !== $serial->goneOn()) {
+                return $serial;
+            }
+        }
+
+        return null;
+    }
+
+    /** As if they had never come. */
+    public function forget(ReceiptLine $came): void
+    {
+        foreach ($this->entities->getRepository(Serial::class)->findBy(['cameWith' => $came]) as $serial) {
+            $this->entities->remove($serial);
+        }
     }
 
     public function find(int $id): ?Serial

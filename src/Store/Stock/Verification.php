@@ -37,7 +37,8 @@ final readonly class Verification
             0) proven
         FROM receipt_line l JOIN receipt r ON r.id = l.receipt_id JOIN order_line o ON o.id = l.line_id
         JOIN item i ON i.id = o.item_id
-        LEFT JOIN (SELECT reference, item_id, SUM(quantity) quantity FROM stock_movement WHERE kind = 'receipt'
+        LEFT JOIN (SELECT reference, item_id, SUM(quantity) quantity FROM stock_movement
+        WHERE kind IN ('receipt', 'receipt-back')
         GROUP BY reference, item_id) m
                ON m.reference = r.number AND m.item_id = i.id
         GROUP BY r.id, r.number, i.id, i.code

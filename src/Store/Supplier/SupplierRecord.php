@@ -28,7 +28,8 @@ final readonly class SupplierRecord
             'SELECT COUNT(*) orders, SUM(last_day <= due) on_time, SUM(short = 0) full FROM (
                 SELECT o.id, COALESCE(o.promised_on, o.wanted_on) due, MAX(r.day) last_day,
                 MAX(l.closed_short > 0) short
-                FROM purchase_order o JOIN order_line l ON l.order_id = o.id JOIN receipt_line rl ON rl.line_id = l.id
+                FROM purchase_order o JOIN order_line l ON l.order_id = o.id
+                   JOIN standing_receipt_line rl ON rl.line_id = l.id
                 JOIN receipt r ON r.id = rl.receipt_id
                 WHERE o.supplier_id = ? AND o.state IN (\'received\', \'closed\') AND o.sent_at >= ?
                 GROUP BY o.id, due) done',

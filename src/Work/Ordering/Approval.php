@@ -7,7 +7,6 @@ namespace TallBarrel\Work\Ordering;
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
-use Symfony\Contracts\Service\ResetInterface;
 use TallBarrel\Core\Ordering\SpendingLimit;
 use TallBarrel\Core\Ordering\SpentLately;
 use TallBarrel\Core\Refused;
@@ -16,15 +15,10 @@ use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 
 /** Whose yes an order needs: limits by order and by month, and who stands in for whom. */
-final class Approval implements ResetInterface
+final readonly class Approval
 {
-    /** @var list<CategoryApproval>|null read once */
-    private ?array $categories = null;
-
-    public function __construct(
-        private readonly EntityManagerInterface $entities,
-        private readonly ClockInterface $clock,
-    ) {
+    public function __construct(private EntityManagerInterface $entities, private ClockInterface $clock)
+    {
     }
 
     /** Why this person cannot let it through, in words; null where they can. */
@@ -42,11 +36,12 @@ final class Approval implements ResetInterface
     {
         $stoodInFor = $this->stoodInFor($person);
         $before = $this->letThrough($person);
+        $rules = array_values($this->entities->getRepository(CategoryApproval::class)->findAll());
         $objections = [];
         foreach ($orders as $order) {
             $objection = self::limit($order, $person, $stoodInFor)
                 ->objection($order->homeTotal()->amount, $this->spent($order, $before));
-            $objection ??= $this->ofCategory($order, $person, $stoodInFor);
+            $objection ??= self::ofCategory($order, $person, $stoodInFor, $rules);
             if (null !== $objection) {
                 $objections[$order->id] = $objection;
             }
@@ -58,12 +53,12 @@ final class Approval implements ResetInterface
     /**
      * Of some categories a named person is asked above an amount, whatever the limit of whoever orders.
      *
-     * @param list<Person> $stoodInFor
+     * @param list<Person>           $stoodInFor
+     * @param list<CategoryApproval> $rules
      */
-    private function ofCategory(PurchaseOrder $order, Person $person, array $stoodInFor): ?string
+    private static function ofCategory(PurchaseOrder $order, Person $person, array $stoodInFor, array $rules): ?string
     {
-        $this->categories ??= array_values($this->entities->getRepository(CategoryApproval::class)->findAll());
-        foreach ($this->categories as $rule) {
+        foreach ($rules as $rule) {
             if ($rule->asked === $person || in_array($rule->asked, $stoodInFor, true)) {
                 continue;
             }
@@ -83,11 +78,6 @@ final class Approval implements ResetInterface
     }
 
     /** Rules may have changed before the next message. */
-    public function reset(): void
-    {
-        $this->categories = null;
-    }
-
     /**
      * Inside the caller's transaction.
      *

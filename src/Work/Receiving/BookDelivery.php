@@ -23,6 +23,7 @@ use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\DeliveryLine;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Dock\ReceiptLine;
+use TallBarrel\Store\Dock\Receipts;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
@@ -42,6 +43,7 @@ final readonly class BookDelivery
 {
     public function __construct(
         private EntityManagerInterface $entities,
+        private Receipts $receipts,
         private Orders $orders,
         private Ledger $ledger,
         private Lots $lots,
@@ -63,7 +65,7 @@ final readonly class BookDelivery
             $delivery =
                 $this->entities->find(Delivery::class, $delivery, LockMode::PESSIMISTIC_WRITE) ??
                 throw new Refused('There is no such delivery.');
-            $existing = $this->entities->getRepository(Receipt::class)->findOneBy(['delivery' => $delivery]);
+            $existing = $this->receipts->of($delivery);
             if (null !== $existing) {
                 return $existing;
             }

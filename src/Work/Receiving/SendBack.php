@@ -22,6 +22,7 @@ use TallBarrel\Store\Dock\SupplierReturns;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Stock\Balances;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
@@ -39,6 +40,7 @@ final readonly class SendBack
     public function __construct(
         private EntityManagerInterface $entities,
         private SupplierReturns $returns,
+        private Invoices $invoices,
         private Orders $orders,
         private Balances $balances,
         private Ledger $ledger,
@@ -254,12 +256,9 @@ final readonly class SendBack
     /** Whether so much of it is on no invoice yet. */
     private function isUncharged(SupplierReturnLine $line): bool
     {
-        $owed = $this->entities->getConnection()->fetchOne(
-            'SELECT COALESCE(SUM(owed_packs), 0) FROM invoice_line WHERE order_line_id = ?',
-            [$line->came->line->id],
-        );
+        $order = $line->came->line->id;
 
-        return $line->came->line->received()->minus(is_string($owed) ? $owed : 0)->isGreaterThanOrEqualTo($line->packs);
+        return $this->invoices->received([$order])[$order]->isGreaterThanOrEqualTo($line->packs);
     }
 
     /** @throws Refused unless they have left */
