@@ -11,7 +11,7 @@ final class Version20261127120000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return 'Order lines delivered in parts; talk about a line; receipts taken back';
+        return 'Order lines delivered in parts; talk about a line; receipts taken back; several lots';
     }
 
     public function up(Schema $schema): void
@@ -33,6 +33,11 @@ final class Version20261127120000 extends AbstractMigration
                 SELECT l.* FROM receipt_line l WHERE l.takes_back_id IS NULL
                     AND NOT EXISTS (SELECT 1 FROM receipt_line b WHERE b.takes_back_id = l.id)
             SQL);
+        $this->addSql("ALTER TABLE delivery_line ADD bad NUMERIC(14, 3) DEFAULT '0.000' NOT NULL,
+            ADD bad_because VARCHAR(120) DEFAULT '' NOT NULL, ADD beside_id INT DEFAULT NULL,
+            ADD INDEX IDX_887C6C7A64DE9 (beside_id)");
+        $this->addSql('ALTER TABLE delivery_line ADD CONSTRAINT FK_887C6C7A64DE9 FOREIGN KEY (beside_id)
+            REFERENCES delivery_line (id) ON DELETE CASCADE');
         $this->addSql("ALTER TABLE talk_line ADD about VARCHAR(120) DEFAULT '' NOT NULL");
     }
 }

@@ -77,6 +77,56 @@ final class DockTest extends DeskTestCase
         );
     }
 
+    public function testASymbolIsReadAndABadOneIsNamedWithoutHarm(): void
+    {
+        $address = $this->start();
+        $line = $this->lines($address)[0];
+        $gtin = str_pad($line['gtin'], 14, '0', \STR_PAD_LEFT);
+        $this->post($address, ['scan' => '01'.$gtin.'1727033110L-7']);
+        self::assertResponseRedirects($address);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('lot L-7, now 1', $this->text());
+        $this->post($address, ['scan' => '(01)'.$gtin.'(17)270231']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('February 2027 has 28 days', $this->text());
+    }
+
+    public function testSomeNotGoodAreHeldBackAndAllOfItIsTakenBackAgain(): void
+    {
+        $address = $this->start();
+        $line = $this->lines($address)[0];
+        $form = [
+            'counted' => [$line['id'] => '2'],
+            'bad' => [$line['id'] => '1'],
+            'because' => [$line['id'] => ''],
+        ];
+        $this->post($address, $form + ['do' => 'save']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Say what is wrong with them.', $this->text());
+        $form['because'] = [$line['id'] => 'crushed'];
+        $this->post($address, $form + ['do' => 'book']);
+        $page = $this->see($address);
+        self::assertStringContainsString('1 held back: crushed', $page->text());
+        self::assertCount(2, $page->filter('input[name^="back["]'), 'good and bad each on a line');
+
+        $back = array_fill_keys(
+            $page->filter('input[name^="back["]')->each(
+                static fn ($box): int => (int) preg_replace('/\D/', '', (string) $box->attr('name')),
+            ),
+            '1',
+        );
+        $this->post($address.'/take-back', ['back' => $back, 'why' => '']);
+        self::assertStringContainsString('Say why it is taken back.', $this->see($address)->text());
+        $this->post($address.'/take-back', ['back' => $back, 'why' => 'counted at the wrong door']);
+        $page = $this->see($address);
+        self::assertStringContainsString('stock, cost and order are as before', $page->text());
+        self::assertStringContainsString('counted at the wrong door', $page->text());
+        self::assertCount(0, $page->filter('input[name^="back["]'));
+        $this->as('iris');
+        $this->post($address.'/take-back', ['back' => $back, 'why' => 'x']);
+        self::assertResponseStatusCodeSame(403);
+    }
+
     public function testAllAsOrderedThenBookedInOnceEvenWhenPressedTwice(): void
     {
         $address = $this->start();

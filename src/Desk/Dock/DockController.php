@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Dock;
 
+use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
@@ -20,6 +21,8 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Talk\Talk;
+use TallBarrel\Store\Business\ReasonKind;
+use TallBarrel\Store\Business\Reasons;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\DeliveryLine;
 use TallBarrel\Store\Dock\Receipts;
@@ -47,6 +50,7 @@ final class DockController extends AbstractController
         private readonly Talk $talk,
         private readonly SupplierReturns $returns,
         private readonly Receipts $receipts,
+        private readonly Reasons $reasons,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -103,6 +107,7 @@ final class DockController extends AbstractController
             'all' === $fields->text('do'),
             $this->scan($fields),
             $fields->problems,
+            '' === $fields->text('another', 12) ? null : (int) $fields->text('another'),
         );
         if (!$fields->isGood()) {
             return $this->count($delivery, $fields, $blind);
@@ -172,7 +177,10 @@ final class DockController extends AbstractController
     /** @return array<int, LineCount> by line */
     private function counts(Delivery $delivery, Fields $fields): array
     {
-        [$counts, $keeps, $serials] = [$fields->each('counted'), $fields->each('rest'), $fields->each('serials')];
+        [$counts, $keeps, $serials, $bad, $because] = array_map(
+            $fields->each(...),
+            ['counted', 'rest', 'serials', 'bad', 'because'],
+        );
         $read = [];
         foreach ($delivery->lines() as $line) {
             $id = $line->id;
@@ -186,6 +194,8 @@ final class DockController extends AbstractController
                     'serials-'.$id,
                     static fn (): array => SerialNumbers::read($serials[$id]),
                 ),
+                !isset($bad[$id]) ? null : $fields->quantity('bad-'.$id, $bad[$id]) ?? BigDecimal::zero(),
+                $because[$id] ?? '',
             );
         }
 
@@ -253,6 +263,7 @@ final class DockController extends AbstractController
                 ),
                 'lands' => $this->board->value($delivery),
                 'bins' => $this->board->bins($delivery),
+                'reasons' => $this->reasons->words(ReasonKind::GoodsBack),
                 'receipt' => $receipt,
                 'takenBack' => null === $receipt ? [] : $this->receipts->takenBack($receipt),
                 'returns' => null === $receipt ? [] : $this->returns->of($receipt),

@@ -44,6 +44,16 @@ class Delivery
         $this->lines->add(new DeliveryLine($this, $line));
     }
 
+    /** For another lot of what a line expects. */
+    public function beside(DeliveryLine $line): DeliveryLine
+    {
+        $this->mustBeOpen();
+        $beside = new DeliveryLine($this, $line->line, $line->beside ?? $line);
+        $this->lines->add($beside);
+
+        return $beside;
+    }
+
     public function booked(\DateTimeImmutable $at): void
     {
         $this->mustBeOpen();
@@ -73,10 +83,22 @@ class Delivery
         return $this->bookedAt;
     }
 
-    /** @return list<DeliveryLine> */
+    /** @return list<DeliveryLine> what is in several lots one behind the other */
     public function lines(): array
     {
-        return array_values($this->lines->toArray());
+        $lines = array_values($this->lines->toArray());
+        $beside = array_filter($lines, static fn (DeliveryLine $line): bool => null !== $line->beside);
+        $sorted = [];
+        foreach ([] === $beside ? [] : array_diff_key($lines, $beside) as $line) {
+            $sorted[] = $line;
+            foreach ($beside as $other) {
+                if ($other->beside === $line) {
+                    $sorted[] = $other;
+                }
+            }
+        }
+
+        return [] === $beside ? $lines : $sorted;
     }
 
     /** @return list<PurchaseOrder> */

@@ -49,10 +49,20 @@ class DeliveryLine
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, nullable: true)]
     private ?BigDecimal $expected = null;
 
+    /** Of what was counted, packs that are not as they should be: ours, but held back. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, options: ['default' => '0.000'])]
+    private BigDecimal $bad;
+
+    #[ORM\Column(length: 120, options: ['default' => ''])]
+    private string $badBecause = '';
+
     public function __construct(
         #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)] public readonly Delivery $delivery,
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly OrderLine $line,
+        /** The one it is counted beside: of the same line of the order, in another lot. */
+        #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')] public readonly ?DeliveryLine $beside = null,
     ) {
+        $this->bad = BigDecimal::zero();
     }
 
     /** @throws InvalidValue if it is not a whole number of stock units */
@@ -77,9 +87,50 @@ class DeliveryLine
             );
         }
         $this->counted = $packs;
+        $this->bad = BigDecimal::min($this->bad, $packs ?? 0);
         if (CountFinding::Short !== $this->finding()->finding) {
             $this->closeShort = false;
         }
+    }
+
+    /**
+     * @param BigDecimal $packs of those that were counted
+     *
+     * @throws InvalidValue if it is below 0 or more than was counted, or there is no reason
+     */
+    public function isBad(BigDecimal $packs, string $because): void
+    {
+        $this->delivery->mustBeOpen();
+        $counted = $this->counted ?? BigDecimal::zero();
+        if ($packs->isNegative() || $packs->isGreaterThan($counted)) {
+            throw InvalidValue::because(
+                sprintf('%s not good of %s counted.', $packs, $counted->strippedOfTrailingZeros()),
+            );
+        }
+        if ($packs->isPositive() && '' === trim($because)) {
+            throw InvalidValue::because('Say what is wrong with them.');
+        }
+        $this->bad = $packs;
+        $this->badBecause = $packs->isZero() ? '' : mb_substr(trim($because), 0, 120);
+    }
+
+    public function bad(): BigDecimal
+    {
+        return $this->bad;
+    }
+
+    public function badBecause(): string
+    {
+        return $this->badBecause;
+    }
+
+    /** @return list<self> others of the same line of the order, in other lots */
+    public function others(): array
+    {
+        return array_values(array_filter(
+            $this->delivery->lines(),
+            fn (self $line): bool => $line->beside === $this,
+        ));
     }
 
     public function keepRest(bool $keep): void
@@ -130,15 +181,33 @@ class DeliveryLine
         $this->expected = $this->line->outstanding();
     }
 
-    /** Packs that were or are outstanding. */
+    /** Packs that were or are outstanding; beside another line, as many as were counted. */
     public function expected(): BigDecimal
     {
-        return $this->expected ?? $this->line->outstanding();
+        return match (true) {
+            null !== $this->expected => $this->expected,
+            null !== $this->beside => $this->counted ?? BigDecimal::zero(),
+            default => $this->line->outstanding(),
+        };
     }
 
+    /** What was counted of the line of the order, in all lots, against what is outstanding on it. */
     public function finding(): Count
     {
-        return Count::of($this->expected(), $this->counted);
+        $counted = $this->counted;
+        foreach ($this->others() as $other) {
+            $counted = null === $other->counted ? $counted : $other->counted->plus($counted ?? 0);
+        }
+
+        return Count::of($this->expected(), $counted);
+    }
+
+    /** Packs that are outstanding and in no lot of it counted yet. */
+    public function missing(): BigDecimal
+    {
+        $finding = $this->finding();
+
+        return BigDecimal::max($finding->outstanding->minus($finding->counted ?? 0), 0);
     }
 
     public function counted(): ?BigDecimal

@@ -202,31 +202,36 @@ final readonly class BookDelivery
                     ->toHome(Money::of($order->price(), $order->order->currency))
                     ->amount->dividedBy($order->pack()->content, AverageCost::SCALE, RoundingMode::HalfUp);
                 $order->receive($packs);
-                $came = new ReceiptLine($receipt, $order, $packs, $cost, $line->lot());
+                $came = $this->came($receipt, $line, $packs, $cost);
                 if (null !== $order->item) {
                     $item = $order->item;
                     $item->averageNow(
                         AverageCost::after($held[$item->id] ?? BigDecimal::zero(), $item->averageCost(), $units, $cost),
                     );
                     $held[$item->id] = ($held[$item->id] ?? BigDecimal::zero())->plus($units);
-                    $postings[] = new Posting(
-                        $item->id,
-                        $delivery->site->id,
-                        MovementKind::Receipt,
-                        $units,
-                        $cost,
-                        $today,
-                        $receipt->number,
-                        $receipt->idempotencyKey.'/'.($position + 1),
-                        $line->lot(),
-                        $this->stateOf($item, $line, $today),
-                    );
+                    foreach ($came as $n => [$one, $isBad]) {
+                        $postings[] = new Posting(
+                            $item->id,
+                            $delivery->site->id,
+                            MovementKind::Receipt,
+                            $order->pack()->toStockUnits($one->packs),
+                            $cost,
+                            $today,
+                            $receipt->number,
+                            sprintf('%s/%d%s', $receipt->idempotencyKey, $position + 1, 0 === $n ? '' : '/'.$n),
+                            $line->lot(),
+                            $isBad ? StockState::Held : $this->stateOf($item, $line, $today),
+                        );
+                    }
                     $this->lots->know($item->id, $line->lotFacts());
                     foreach ($line->serials() as $number) {
-                        $this->entities->persist(new Serial($item, $number, $came));
+                        $this->entities->persist(new Serial($item, $number, $came[0][0] ?? null));
                     }
                 }
+                $this->tell($line, $person);
             }
+        }
+        foreach ($counted as $line) {
             if ($line->closesShort()) {
                 $line->line->closeShort();
             }
@@ -235,6 +240,37 @@ final readonly class BookDelivery
         $this->ledger->enter($postings, $person->id);
 
         return $receipt;
+    }
+
+    /**
+     * What is not good is ours as well, on a line of its own, and waits until somebody decides.
+     *
+     * @return list<array{ReceiptLine, bool}> each with whether it is not good
+     */
+    private function came(Receipt $receipt, DeliveryLine $line, BigDecimal $packs, BigDecimal $cost): array
+    {
+        $came = [];
+        foreach ([[$packs->minus($line->bad()), false], [$line->bad(), true]] as [$some, $isBad]) {
+            if ($some->isPositive()) {
+                $came[] = [new ReceiptLine($receipt, $line->line, $some, $cost, $line->lot()), $isBad];
+            }
+        }
+
+        return $came;
+    }
+
+    private function tell(DeliveryLine $line, Person $person): void
+    {
+        if ($line->bad()->isPositive()) {
+            $words = sprintf(
+                '%s %s of %s not good: %s',
+                $line->bad()->strippedOfTrailingZeros(),
+                $line->line->pack()->named($line->bad()),
+                $line->line->item->code ?? $line->line->description,
+                $line->badBecause(),
+            );
+            $this->audit->note($person, $line->line->order->number, $words);
+        }
     }
 
     /**

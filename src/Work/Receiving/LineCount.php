@@ -16,6 +16,7 @@ final readonly class LineCount
      * @param bool|null $keepRest whether the rest of a short line stays on order; null: left as it is
      * @param LotFacts|null                 $lot       null: left as it is
      * @param list<string>|null             $serials   numbers of the pieces; null: left as they are
+     * @param BigDecimal|null               $bad       packs of these that are not good; null: left as they are
      */
     public function __construct(
         public bool $said,
@@ -23,6 +24,8 @@ final readonly class LineCount
         public ?bool $keepRest = null,
         public ?LotFacts $lot = null,
         public ?array $serials = null,
+        public ?BigDecimal $bad = null,
+        public string $badBecause = '',
     ) {
     }
 }

@@ -116,11 +116,12 @@ final readonly class TakeBackReceipt
             mb_substr($why, 0, 200),
         );
         $this->entities->persist($back);
+        $this->lockItems($lines);
         $postings = [];
         foreach ($lines as $line) {
             ReceiptLine::takingBack($back, $line);
             if (null !== $line->line->item) {
-                $postings[] = $this->posting($back, $line, $line->line->item);
+                $postings[] = $this->posting($back, $line, $line->line->item, $postings);
             }
             $this->serials->forget($line);
             $line->line->comesAgain($line->packs);
@@ -178,17 +179,37 @@ final readonly class TakeBackReceipt
         }
     }
 
-    private function posting(Receipt $back, ReceiptLine $line, Item $item): Posting
+    /** @param non-empty-list<ReceiptLine> $lines */
+    private function lockItems(array $lines): void
     {
-        $this->entities->lock($item, LockMode::PESSIMISTIC_WRITE);
-        $this->entities->refresh($item);
+        $items = [];
+        foreach ($lines as $line) {
+            if (null !== $line->line->item) {
+                $items[$line->line->item->id] = $line->line->item;
+            }
+        }
+        ksort($items);
+        foreach ($items as $item) {
+            $this->entities->lock($item, LockMode::PESSIMISTIC_WRITE);
+            $this->entities->refresh($item);
+        }
+    }
+
+    /**
+     * @param list<Posting> $before of the lines before
+     *
+     * @throws Refused
+     */
+    private function posting(Receipt $back, ReceiptLine $line, Item $item, array $before): Posting
+    {
         $units = $line->line->pack()->toStockUnits($line->packs);
-        $place = $this->placeOf($line, $item, $units);
+        $place = $this->placeOf($line, $item, $units, $before);
         $cost = $item->averageCost();
         if (null !== $cost) {
             $held = BigDecimal::sum(
                 BigDecimal::zero(),
                 ...array_column($this->balances->lockedOf($item->id), 'quantity'),
+                ...self::moved($before, $item),
             );
             $item->averageNow(AverageCost::without($held, $cost, $units, $line->unitCost));
         }
@@ -201,19 +222,44 @@ final readonly class TakeBackReceipt
             $line->unitCost,
             $back->day,
             $back->number,
-            AverageCosts::BACK.$this->keyOf($line, $item, $units),
+            AverageCosts::BACK.$this->keyOf($line, $item, $units, $before),
             $line->lot,
             $place->state,
         );
     }
 
-    /** @throws Refused if so much of it no longer stands together where it was booked in */
-    private function placeOf(ReceiptLine $line, Item $item, BigDecimal $units): StockPlace
+    /**
+     * @param list<Posting> $postings
+     *
+     * @return list<BigDecimal> stock units of an item that they move, below zero, perhaps from one state of a lot only
+     */
+    private static function moved(
+        array $postings,
+        Item $item,
+        ?StockState $state = null,
+        string $lot = '',
+    ): array {
+        return array_values(array_map(
+            static fn (Posting $posting): BigDecimal => $posting->quantity,
+            array_filter($postings, static fn (Posting $posting): bool => $posting->item === $item->id
+                && (null === $state || ($posting->state === $state && $posting->lot === $lot))),
+        ));
+    }
+
+    /**
+     * @param list<Posting> $before
+     *
+     * @throws Refused if so much of it no longer stands together where it was booked in
+     */
+    private function placeOf(ReceiptLine $line, Item $item, BigDecimal $units, array $before): StockPlace
     {
         $most = BigDecimal::zero();
         foreach (StockState::cases() as $state) {
             $place = new StockPlace($line->receipt->delivery->site, $state, $line->lot);
-            $stands = $this->balances->lockedAt($item->id, $place);
+            $stands = BigDecimal::sum(
+                $this->balances->lockedAt($item->id, $place),
+                ...self::moved($before, $item, $state, $line->lot),
+            );
             if ($stands->isGreaterThanOrEqualTo($units)) {
                 return $place;
             }
@@ -228,8 +274,12 @@ final readonly class TakeBackReceipt
         ));
     }
 
-    /** The key of the movement that booked it in. */
-    private function keyOf(ReceiptLine $line, Item $item, BigDecimal $units): string
+    /**
+     * The key of the movement that booked it in.
+     *
+     * @param list<Posting> $before
+     */
+    private function keyOf(ReceiptLine $line, Item $item, BigDecimal $units, array $before): string
     {
         $connection = $this->entities->getConnection();
         /** @var list<string> $keys */
@@ -238,12 +288,13 @@ final readonly class TakeBackReceipt
              AND lot = ? AND quantity = ? AND idempotency_key IS NOT NULL ORDER BY id",
             [$line->receipt->number, $item->id, $line->lot, (string) $units],
         );
+        $used = array_map(static fn (Posting $posting): ?string => $posting->idempotencyKey, $before);
         foreach ($keys as $key) {
-            $taken = $connection->fetchOne(
+            $taken = in_array(AverageCosts::BACK.$key, $used, true) || false !== $connection->fetchOne(
                 'SELECT 1 FROM stock_movement WHERE idempotency_key = ?',
                 [AverageCosts::BACK.$key],
             );
-            if (false === $taken) {
+            if (!$taken) {
                 return $key;
             }
         }
