@@ -38,8 +38,9 @@ final readonly class DocumentSums
         $goods = $allowances = $charges = $tax = $zero = Money::zero($currency);
         $taxes = $taxable = $reckoned = [];
         $taxed = static function (Tax $at, Money $amount) use (&$taxes, &$taxable): void {
-            $taxes[$at->key()] = $at;
-            $taxable[$at->key()] = isset($taxable[$at->key()]) ? $taxable[$at->key()]->plus($amount) : $amount;
+            $key = $at->key();
+            $taxes[$key] = $at;
+            $taxable[$key] = isset($taxable[$key]) ? $taxable[$key]->plus($amount) : $amount;
         };
         foreach ($lines as [$amount, $at]) {
             $amount = $amount->rounded();

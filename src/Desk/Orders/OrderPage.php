@@ -41,7 +41,7 @@ final readonly class OrderPage
     /** So many of a supplier's offers are shown beside an order; all can be typed. */
     private const LISTED = 300;
     /** So many lines are shown at first, and so many more each time. */
-    private const ROWS = 20;
+    private const ROWS = 16;
     private const HISTORY = 50;
     private const WHOLE_HISTORY = 5000;
 

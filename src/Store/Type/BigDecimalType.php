@@ -14,6 +14,11 @@ final class BigDecimalType extends Type
 {
     public const NAME = 'big_decimal';
 
+    private const MOST_KNOWN = 2000;
+
+    /** @var array<string, BigDecimal> */
+    private array $known = [];
+
     public function getSQLDeclaration(array $column, AbstractPlatform $platform): string
     {
         return $platform->getDecimalTypeDeclarationSQL($column);
@@ -21,11 +26,21 @@ final class BigDecimalType extends Type
 
     public function convertToPHPValue(mixed $value, AbstractPlatform $platform): ?BigDecimal
     {
-        return null === $value || $value instanceof BigDecimal
-            ? $value
-            : BigDecimal::of(
-                is_string($value) ? $value : throw InvalidType::new($value, self::NAME, ['string']),
-            )->strippedOfTrailingZeros();
+        return match (true) {
+            null === $value, $value instanceof BigDecimal => $value,
+            is_string($value) => $this->known($value),
+            default => throw InvalidType::new($value, self::NAME, ['string']),
+        };
+    }
+
+    /** Columns hold the same few figures over and over, most of them zeros: each is read once. */
+    private function known(string $value): BigDecimal
+    {
+        if (count($this->known) > self::MOST_KNOWN) {
+            $this->known = [];
+        }
+
+        return $this->known[$value] ??= BigDecimal::of($value)->strippedOfTrailingZeros();
     }
 
     public function convertToDatabaseValue(mixed $value, AbstractPlatform $platform): ?string
