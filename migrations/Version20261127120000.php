@@ -38,6 +38,7 @@ final class Version20261127120000 extends AbstractMigration
             ADD INDEX IDX_887C6C7A64DE9 (beside_id)");
         $this->addSql('ALTER TABLE delivery_line ADD CONSTRAINT FK_887C6C7A64DE9 FOREIGN KEY (beside_id)
             REFERENCES delivery_line (id) ON DELETE CASCADE');
+        $this->addSql('ALTER TABLE supplier ADD wants_xml TINYINT(1) DEFAULT 0 NOT NULL');
         $this->addSql("ALTER TABLE talk_line ADD about VARCHAR(120) DEFAULT '' NOT NULL");
     }
 }

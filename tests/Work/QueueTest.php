@@ -91,7 +91,7 @@ final class QueueTest extends StoreTestCase
     public function testWhatGoesOutIsKeptAsItWent(): void
     {
         $order = self::draft('10.00', 3);
-        $order->supplier->wantsOrders(true);
+        $order->supplier->wantsOrders(true, false);
         self::entities()->flush();
         self::get(SendOrder::class)->send(SeenOrder::now($order), self::person('mara'));
         $kept = self::entities()

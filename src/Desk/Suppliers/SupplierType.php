@@ -127,6 +127,10 @@ final class SupplierType extends AbstractType
                 'label' => 'orders go out with a CSV file of the lines beside the PDF',
                 'property_path' => 'wantsCsv',
             ])
+            ->add('wants_xml', CheckboxType::class, [
+                'label' => 'orders go out as XML too, for systems that read them (UBL 2.1)',
+                'property_path' => 'wantsXml',
+            ])
             ->add('csv_columns', TextareaType::class, [
                 'label' => 'Columns of that file',
                 'property_path' => 'csvColumns',

@@ -418,7 +418,7 @@ final readonly class SupplierImport implements ImportKind
             $supplier->belongTo('' !== $texts['price_group'] ? $texts['price_group'] : $supplier->priceGroup());
             $supplier->isTaxedBy($row['taxName'] ?? $supplier->taxName());
             $supplier->mayAlsoDeliverAs($row['otherTerms'] ?? $supplier->otherDeliveryTerms());
-            $supplier->wantsOrders($row['wantsCsv'] ?? $supplier->wantsCsv());
+            $supplier->wantsOrders($row['wantsCsv'] ?? $supplier->wantsCsv(), $supplier->wantsXml());
             $supplier->jot('' !== $texts['notes'] ? $texts['notes'] : $supplier->notes());
             $contact = $supplier->contact();
             if ('' !== $texts['contact'] || '' !== $row['email']) {

@@ -6,13 +6,14 @@ namespace TallBarrel\Exchange\Pdf;
 
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Ordering\RevisionChange;
+use TallBarrel\Exchange\Ubl\UblOrder;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Work\Keeping\TableFile;
 use TallBarrel\Work\Ordering\OrderPaper;
 
-/** A purchase order on paper, and as a CSV file of its lines (RFC 4180). */
+/** A purchase order on paper, as a CSV file of its lines (RFC 4180) and as UBL. */
 final readonly class OrderDocuments implements OrderPaper
 {
     public function __construct(
@@ -49,6 +50,11 @@ final readonly class OrderDocuments implements OrderPaper
             'business' => $this->business->get(),
             'today' => $this->clock->now(),
         ]);
+    }
+
+    public function xml(PurchaseOrder $order): string
+    {
+        return UblOrder::of($order, $this->business->get());
     }
 
     public function csv(PurchaseOrder $order): string

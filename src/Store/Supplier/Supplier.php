@@ -107,6 +107,9 @@ class Supplier implements PlanningRestsOnIt
     #[ORM\Column(options: ['default' => false])]
     private bool $wantsCsv = false;
 
+    #[ORM\Column(options: ['default' => false])]
+    private bool $wantsXml = false;
+
     #[ORM\Column(length: 1000)]
     private string $csvColumns = '';
 
@@ -231,9 +234,14 @@ class Supplier implements PlanningRestsOnIt
         $this->buyer = $buyer;
     }
 
-    public function wantsOrders(bool $csv): void
+    /**
+     * @param bool $csv whether a file of the lines goes with them
+     * @param bool $xml whether the order goes as UBL with them
+     */
+    public function wantsOrders(bool $csv, bool $xml): void
     {
         $this->wantsCsv = $csv;
+        $this->wantsXml = $xml;
     }
 
     public function jot(string $notes): void
@@ -400,6 +408,7 @@ class Supplier implements PlanningRestsOnIt
         $this->standingNote = $other->standingNote;
         $this->buyer = $other->buyer;
         $this->wantsCsv = $other->wantsCsv;
+        $this->wantsXml = $other->wantsXml;
         $this->paperLanguage = $other->paperLanguage;
         $this->paperPrices = $other->paperPrices;
     }
@@ -622,6 +631,11 @@ class Supplier implements PlanningRestsOnIt
     public function seesPrices(): bool
     {
         return $this->paperPrices;
+    }
+
+    public function wantsXml(): bool
+    {
+        return $this->wantsXml;
     }
 
     public function wantsCsv(): bool

@@ -69,7 +69,7 @@ final readonly class ChangeSupplier
             preg_split('/\s*\R\s*/', trim($details->otherDeliveryTerms), -1, \PREG_SPLIT_NO_EMPTY) ?: [],
         ));
         $supplier->isBoughtFromBy($details->buyer);
-        $supplier->wantsOrders($details->wantsCsv);
+        $supplier->wantsOrders($details->wantsCsv, $details->wantsXml);
         $problems->apply(
             'csv_columns',
             fn () => $supplier->takesCsv($details->csvColumns, $details->csvDelimiter, $details->csvFilename),

@@ -58,6 +58,7 @@ final class SupplierDetails
     public ?Supplier $paidThrough = null;
     public ?Person $buyer = null;
     public bool $wantsCsv = false;
+    public bool $wantsXml = false;
     public string $csvColumns = '';
     public string $csvDelimiter = ',';
     public string $csvFilename = '';
@@ -107,6 +108,7 @@ final class SupplierDetails
         $details->paidThrough = $supplier->paidThrough();
         $details->buyer = $supplier->buyer();
         $details->wantsCsv = $supplier->wantsCsv();
+        $details->wantsXml = $supplier->wantsXml();
         [$details->csvColumns, $details->csvDelimiter, $details->csvFilename] = $supplier->csvAsTyped();
         $details->language = $supplier->paperLanguage();
         $details->seesPrices = $supplier->seesPrices();

@@ -41,6 +41,9 @@ final readonly class KeepDocuments
                 $this->paper->csv($order),
             );
         }
+        if ($order->supplier->wantsXml()) {
+            $documents[] = $this->document($order, $name.'.xml', 'application/xml', $to, $this->paper->xml($order));
+        }
         array_map($this->entities->persist(...), $documents);
 
         return $documents;

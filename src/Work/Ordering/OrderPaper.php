@@ -24,6 +24,9 @@ interface OrderPaper
     /** @return string its lines as a file, for suppliers who read orders in */
     public function csv(PurchaseOrder $order): string;
 
+    /** @return string the order as UBL 2.1 XML, for systems that read orders in */
+    public function xml(PurchaseOrder $order): string;
+
     /**
      * Many of them in a list.
      *
