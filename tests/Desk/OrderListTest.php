@@ -176,6 +176,27 @@ final class OrderListTest extends DeskTestCase
         self::assertStringContainsString('Tick the orders that are meant.', $this->text());
     }
 
+    public function testAYesNotedByMistakeIsTakenBackUntilSomethingHasCome(): void
+    {
+        $this->as('mara');
+        $take = function (string $number): string {
+            $version = (string) $this->number('SELECT version FROM purchase_order WHERE number = ?', [$number]);
+            $this->post('/orders/'.$number.'/unconfirmed', ['version' => $version]);
+
+            return $this->see('/orders/'.$number)->text();
+        };
+        $id = (int) $this->number("SELECT id FROM purchase_order WHERE number = 'PO-1079'");
+        $this->post('/orders/ask', ['do' => 'confirm', 'ask' => [$id => '1']]);
+        self::assertStringContainsString('counts as not confirmed again', $take('PO-1079'));
+        self::assertSame(
+            'sent',
+            $this->connection()->fetchOne(
+                "SELECT state FROM purchase_order WHERE number = 'PO-1079' AND promised_on IS NULL",
+            ),
+        );
+        self::assertStringContainsString('there is no yes of theirs to take back', $take('PO-1079'));
+    }
+
     public function testSeveralAreClosedShortWithWhoAgreed(): void
     {
         $this->as('mara');

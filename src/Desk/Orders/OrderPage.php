@@ -42,6 +42,8 @@ final readonly class OrderPage
     private const LISTED = 300;
     /** So many lines are shown at first, and so many more each time. */
     private const ROWS = 16;
+    /** Of up to so many lines all are shown at once. */
+    private const WHOLE = 60;
     private const HISTORY = 50;
     private const WHOLE_HISTORY = 5000;
 
@@ -167,7 +169,8 @@ final readonly class OrderPage
             && $other->id !== $order->id;
         $supplierOrders = array_filter($this->rows->open(), $others);
         $editable = $this->mayEdit($order);
-        $rows = $all || !$fields->isGood() ? count($order->lines()) : self::ROWS;
+        $many = count($order->lines());
+        $rows = $all || $many <= self::WHOLE || !$fields->isGood() ? $many : self::ROWS;
         $items = self::items(...array_slice($order->lines(), 0, $rows));
         if ($editable) {
             $this->orders->withOffers($order, 0, $rows);

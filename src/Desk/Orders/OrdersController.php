@@ -214,6 +214,20 @@ final class OrdersController extends AbstractController
         });
     }
 
+    #[Route('/{number}/unconfirmed', name: 'order_unconfirmed', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function unconfirmed(
+        string $number,
+        Request $request,
+        AcknowledgeOrder $acknowledge,
+        #[CurrentUser] Person $person,
+    ): Response {
+        return $this->step($number, $request, static function (SeenOrder $seen) use ($acknowledge, $person): string {
+            $acknowledge->takeBack($seen, $person);
+
+            return 'It counts as not confirmed again.';
+        });
+    }
+
     #[Route('/{number}/cancel', name: 'order_cancel', methods: ['POST']), IsGranted('ROLE_BUY')]
     public function cancel(string $number, Request $request, EndOrder $end, #[CurrentUser] Person $person): Response
     {

@@ -369,6 +369,25 @@ class PurchaseOrder implements PlanningRestsOnIt
     }
 
     /**
+     * They have not said yes after all.
+     *
+     * @throws Refused if they have not, or something has come since
+     */
+    public function isUnconfirmed(): void
+    {
+        if (OrderState::Acknowledged !== $this->state) {
+            throw new Refused(
+                sprintf('%s is %s; there is no yes of theirs to take back.', $this->number, $this->state->words()),
+            );
+        }
+        foreach ($this->lines as $line) {
+            $line->promiseFor(null);
+        }
+        $this->become(OrderState::Sent);
+        $this->acknowledgedAt = $this->promisedOn = null;
+    }
+
+    /**
      * Takes back its end: what was closed short is outstanding again, what was cancelled is where it was.
      *
      * @throws Refused if it has not ended

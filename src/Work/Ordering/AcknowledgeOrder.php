@@ -40,6 +40,19 @@ final readonly class AcknowledgeOrder
     }
 
     /**
+     * What was noted by mistake.
+     *
+     * @throws Refused if there is nothing to take back, or something has come since
+     */
+    public function takeBack(SeenOrder $seen, Person $person): PurchaseOrder
+    {
+        return $this->step->take($seen, function (PurchaseOrder $order) use ($person): void {
+            $order->isUnconfirmed();
+            $this->audit->note($person, $order->number, 'Not acknowledged after all');
+        });
+    }
+
+    /**
      * @param array<int, \DateTimeImmutable> $byLine days of lines that come on another, by the line's id
      *
      * @throws Refused
