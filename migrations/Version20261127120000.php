@@ -11,7 +11,7 @@ final class Version20261127120000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return 'Order lines delivered in parts; talk about a line; receipts taken back; several lots';
+        return 'Order lines in parts, talk about a line, receipts taken back, several lots, unknown deliveries';
     }
 
     public function up(Schema $schema): void
@@ -20,7 +20,8 @@ final class Version20261127120000 extends AbstractMigration
             ADD INDEX IDX_9CE58EE1C97EF49F (part_of_id)');
         $this->addSql('ALTER TABLE order_line ADD CONSTRAINT FK_9CE58EE1A0265DD3 FOREIGN KEY (part_of_id)
             REFERENCES order_line (id)');
-        $this->addSql("ALTER TABLE receipt ADD takes_back_id INT DEFAULT NULL, ADD why VARCHAR(200) DEFAULT '' NOT NULL,
+        $this->addSql("ALTER TABLE receipt ADD takes_back_id INT DEFAULT NULL,
+            ADD why VARCHAR(200) DEFAULT '' NOT NULL,
             ADD INDEX IDX_5399B645B3E9504B (takes_back_id)");
         $this->addSql('ALTER TABLE receipt ADD CONSTRAINT FK_5399B645B3E9504B FOREIGN KEY (takes_back_id)
             REFERENCES receipt (id)');
@@ -39,6 +40,17 @@ final class Version20261127120000 extends AbstractMigration
         $this->addSql('ALTER TABLE delivery_line ADD CONSTRAINT FK_887C6C7A64DE9 FOREIGN KEY (beside_id)
             REFERENCES delivery_line (id) ON DELETE CASCADE');
         $this->addSql('ALTER TABLE supplier ADD wants_xml TINYINT(1) DEFAULT 0 NOT NULL');
+        $this->addSql("CREATE TABLE unknown_delivery (id INT AUTO_INCREMENT NOT NULL, state VARCHAR(10) NOT NULL,
+            because VARCHAR(200) DEFAULT '' NOT NULL, what VARCHAR(300) NOT NULL, came_from VARCHAR(80) NOT NULL,
+            packages INT NOT NULL, note_number VARCHAR(40) NOT NULL, carrier VARCHAR(60) NOT NULL,
+            at DATETIME NOT NULL, delivery_id INT DEFAULT NULL, site_id INT NOT NULL, by_id INT NOT NULL,
+            INDEX IDX_6C8027F212136921 (delivery_id), INDEX IDX_6C8027F2F6BD1646 (site_id),
+            INDEX IDX_6C8027F2AAE72004 (by_id),
+            INDEX unknown_by_state (state, at), PRIMARY KEY (id))");
+        $this->addSql('ALTER TABLE unknown_delivery
+            ADD CONSTRAINT FK_6C8027F212136921 FOREIGN KEY (delivery_id) REFERENCES delivery (id),
+            ADD CONSTRAINT FK_6C8027F2F6BD1646 FOREIGN KEY (site_id) REFERENCES site (id),
+            ADD CONSTRAINT FK_6C8027F2AAE72004 FOREIGN KEY (by_id) REFERENCES person (id)');
         $this->addSql("ALTER TABLE talk_line ADD about VARCHAR(120) DEFAULT '' NOT NULL");
     }
 }

@@ -216,4 +216,57 @@ final class StockRoomPagesTest extends DeskTestCase
         $this->post('/settings/reasons', ['adjustment' => str_repeat('x', 41), 'return' => 'too many']);
         self::assertStringContainsString('expected 1 to 40 characters', $this->text());
     }
+
+    public function testWhatNobodyOrderedIsNotedAtOnceAndPlacedLater(): void
+    {
+        $this->as('tam');
+        $depot = (string) (int) $this->number("SELECT id FROM site WHERE code = 'DEPOT'");
+        $note = ['what' => 'Two wet cartons, jars by the sound', 'from' => 'perhaps Ostrel', 'packages' => '2',
+            'note' => 'LS 77', 'carrier' => 'van', 'site' => $depot];
+        foreach (['what' => '', 'packages' => '1.5'] as $field => $bad) {
+            $page = $this->post('/dock/unknown', [$field => $bad] + $note);
+            self::assertResponseStatusCodeSame(422);
+            self::assertNotSame('', $page->filter('p.error')->text());
+            self::assertSame('LS 77', $page->filter('[name="note"]')->attr('value'), 'nothing typed is lost');
+        }
+        $this->post('/dock/unknown', $note);
+        $this->post('/dock/unknown', ['what' => 'A bicycle'] + $note);
+        self::assertStringContainsString('Two wet cartons', $this->see('/')->text(), 'Today tells of it');
+        $page = $this->see('/dock/unknown');
+        $places = $page->filter('form[action$="/place"]');
+        self::assertCount(2, $places);
+
+        // The second is not ours.
+        $away = (string) $page->filter('form[action$="/away"]')->eq(1)->attr('action');
+        $this->post($away, ['because' => '']);
+        self::assertStringContainsString('Say why', $this->see('/dock/unknown')->text());
+        $this->post($away, ['because' => 'wrong house, driver took it back']);
+        self::assertStringContainsString('driver took it back', $this->see('/dock/unknown')->text());
+        $this->post($away, ['because' => 'once more']);
+        self::assertStringContainsString('That is decided already: sent away', $this->see('/dock/unknown')->text());
+
+        $order = (string) (int) $this->number("SELECT id FROM purchase_order WHERE number = 'PO-1079'");
+        $this->post((string) $places->first()->attr('action'), ['order' => $order]);
+        self::assertResponseRedirects();
+        $this->browser->followRedirect();
+        self::assertStringContainsString('delivery note LS 77', $this->text());
+        self::assertStringContainsString('Came unannounced', $this->see('/orders/PO-1079')->text());
+        self::assertStringNotContainsString('Two wet cartons', $this->see('/')->text());
+
+        $this->as('iris');
+        $this->post('/dock/unknown', $note);
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testWhatIsOfNoOpenOrderStaysWaiting(): void
+    {
+        $this->as('tam');
+        $this->post('/dock/unknown', ['what' => 'A pallet', 'packages' => '1', 'site' => '1']);
+        $path = (string) $this->see('/dock/unknown')->filter('form[action$="/place"]')->attr('action');
+        $order = (string) (int) $this->number("SELECT MIN(id) FROM purchase_order WHERE state = 'received'");
+        $this->post($path, ['order' => $order]);
+        $page = $this->see('/dock/unknown');
+        self::assertStringContainsString('Nothing of these orders is still to come', $page->text());
+        self::assertCount(1, $page->filter('form[action$="/place"]'));
+    }
 }

@@ -22,6 +22,7 @@ final class Pages
         'dock' => ['/dock', '/dock?order=PO-1077'],
         'delivery' => ['{delivery}', '{delivery}?blind=1'],
         'returns' => ['/dock/returns'],
+        'unknown' => ['/dock/unknown'],
         'return_new' => ['/dock/returns/new/R-1150'],
         'return' => ['/dock/returns/B-1001'],
         'item_serials' => ['/items/EQ-MLT/serials'],

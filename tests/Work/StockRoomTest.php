@@ -417,7 +417,7 @@ final class StockRoomTest extends StoreTestCase
         return self::get(TakeBackReceipt::class)->takeBack($receipt, $lines, $why, self::person('tam'));
     }
 
-    /** 10 at 5.00; 10 at 7.00 by mistake; 5 sold; 10 at 8.00. Without the mistake: (5 × 5 + 10 × 8) / 15 = 7. By hand. */
+    /** 10 at 5.00, 10 at 7.00 by mistake, 5 sold, 10 at 8.00. Without: (5 × 5 + 10 × 8) / 15 = 7, by hand. */
     public function testAReceiptTakenBackIsAsIfItHadNotBeen(): void
     {
         $item = self::item('S-20');
@@ -425,7 +425,10 @@ final class StockRoomTest extends StoreTestCase
         $orders = [];
         foreach (['5', '7', '8'] as $n => $price) {
             $order = self::sentOrder([[$offer, 10]], 'PO-S20'.$n);
-            self::connection()->executeStatement('UPDATE order_line SET price = ? WHERE order_id = ?', [$price, $order->id]);
+            self::connection()->executeStatement(
+                'UPDATE order_line SET price = ? WHERE order_id = ?',
+                [$price, $order->id],
+            );
             self::entities()->refresh($order->lines()[0]);
             $orders[] = $order;
         }

@@ -19,6 +19,7 @@ use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
+use TallBarrel\Store\Dock\UnknownDeliveries;
 use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Person\Person;
@@ -58,6 +59,7 @@ final class TodayList
         private readonly WaitingCounts $waiting,
         private readonly Invoices $invoices,
         private readonly Talk $subjects,
+        private readonly UnknownDeliveries $unknown,
     ) {
     }
 
@@ -80,6 +82,7 @@ final class TodayList
 
         return [
             ...$this->stopped($site),
+            ...$this->unknown($site),
             ...$this->shortages($found['shortages']),
             ...$this->answers($found['answers'], $found['revisions']),
             ...$this->talk($found['talk']),
@@ -225,6 +228,31 @@ final class TodayList
                     'Decide',
                 ),
             ];
+    }
+
+    /** @return list<TodayEntry> what stands at a dock and nobody can place */
+    private function unknown(?Site $site): array
+    {
+        $waiting = $this->unknown->waiting($site);
+        $first = $waiting[0] ?? null;
+
+        return null === $first ? [] : [
+            new TodayEntry(
+                false,
+                'Nobody knows what it is',
+                sprintf(
+                    'At %s since %s: %s%s',
+                    $first->site->name(),
+                    $first->at->format('D j M'),
+                    $first->what,
+                    1 === count($waiting) ? '.' : sprintf(', and %d more.', count($waiting) - 1),
+                ),
+                null,
+                '',
+                $this->urls->generate('unknown'),
+                'Place it',
+            ),
+        ];
     }
 
     /** @return list<TodayEntry> invoices about which somebody has to decide */
