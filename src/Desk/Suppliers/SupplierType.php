@@ -191,7 +191,7 @@ final class SupplierType extends AbstractType
                 'property_path' => 'taxName',
                 'empty_data' => '',
                 'placeholder' => false,
-                'choices' => ['as said beside' => ''] + $this->rates->choices(),
+                'choices' => ['as said below' => ''] + $this->rates->choices(),
             ])
             ->add('tax', FigureType::class, [
                 'label' => 'of',

@@ -122,7 +122,12 @@ final readonly class CountDelivery
             self::mustFit($line, $packs->minus($counted));
             $line->count($packs);
 
-            return sprintf('Read: %s, now %s %s.', $line->line->description, $packs, $line->line->packName);
+            return sprintf(
+                'Read: %s, now %s %s.',
+                $line->line->description,
+                $packs->strippedOfTrailingZeros(),
+                $line->line->pack()->named($packs),
+            );
         });
     }
 
@@ -159,7 +164,12 @@ final readonly class CountDelivery
             $here->count($packs);
             $here->carries($serials);
 
-            return sprintf('%s, now %s %s.', $words, $packs->strippedOfTrailingZeros(), $here->line->packName);
+            return sprintf(
+                '%s, now %s %s.',
+                $words,
+                $packs->strippedOfTrailingZeros(),
+                $here->line->pack()->named($packs),
+            );
         });
     }
 
