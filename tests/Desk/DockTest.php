@@ -91,6 +91,35 @@ final class DockTest extends DeskTestCase
         self::assertStringContainsString('February 2027 has 28 days', $this->text());
     }
 
+    private function words(string $path): string
+    {
+        $this->browser->request('GET', $path);
+        self::assertResponseIsSuccessful();
+        $file = (string) tempnam(sys_get_temp_dir(), 'dock');
+        file_put_contents($file, $this->browser->getResponse()->getContent());
+        $words = (string) shell_exec('pdftotext -layout '.escapeshellarg($file).' -');
+        unlink($file);
+
+        return $words;
+    }
+
+    public function testTheCountingSheetKeepsBlindAndTheReceiptIsOnPaper(): void
+    {
+        $address = $this->start();
+        $line = $this->lines($address)[0];
+        self::assertStringContainsString('Ordered', $this->words($address.'/counting.pdf'));
+        $blind = $this->words($address.'/counting.pdf?blind=1');
+        self::assertStringNotContainsString('Ordered', $blind);
+        self::assertStringContainsString($line['code'], $blind);
+        $this->browser->request('GET', $address.'/receipt.pdf');
+        self::assertResponseStatusCodeSame(404);
+        $this->post($address, ['counted' => [$line['id'] => '2'], 'do' => 'book']);
+        $paper = $this->words($address.'/receipt.pdf');
+        self::assertMatchesRegularExpression('/Received R-\d+/', $paper);
+        self::assertStringContainsString('2 case', $paper);
+        self::assertStringContainsString('24 pcs', $paper);
+    }
+
     public function testSomeNotGoodAreHeldBackAndAllOfItIsTakenBackAgain(): void
     {
         $address = $this->start();

@@ -104,6 +104,8 @@ final class Pages
         'mailbox_letter',
         'order_preview',
         'order_costing',
+        'counting_sheet',
+        'receipt_paper',
         'order_sent',
         'orders_file',
         'receipts_file',

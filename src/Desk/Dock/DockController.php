@@ -34,6 +34,7 @@ use TallBarrel\Store\Site\Sites;
 use TallBarrel\Work\Receiving\BookDelivery;
 use TallBarrel\Work\Receiving\CountDelivery;
 use TallBarrel\Work\Receiving\DiscardDelivery;
+use TallBarrel\Work\Receiving\DockPaper;
 use TallBarrel\Work\Receiving\LineCount;
 use TallBarrel\Work\Receiving\Scan;
 use TallBarrel\Work\Receiving\StartDelivery;
@@ -137,6 +138,25 @@ final class DockController extends AbstractController
         $this->addFlash('fine', 'The count is given up; the orders are expected again.');
 
         return $this->redirectToRoute('dock');
+    }
+
+    /** To count with a pencil. */
+    #[Route('/deliveries/{id}/counting.pdf', name: 'counting_sheet', requirements: ['id' => '\d+'], methods: ['GET'])]
+    public function sheet(int $id, Request $request, DockPaper $paper): Response
+    {
+        $bytes = $paper->countingSheet($this->find($id), $request->query->getBoolean('blind'));
+
+        return new Response($bytes, 200, ['Content-Type' => 'application/pdf']);
+    }
+
+    /** What was booked in, on paper. */
+    #[Route('/deliveries/{id}/receipt.pdf', name: 'receipt_paper', requirements: ['id' => '\d+'], methods: ['GET'])]
+    public function paper(int $id, DockPaper $paper): Response
+    {
+        $receipt = $this->receipts->of($this->find($id))
+            ?? throw $this->createNotFoundException('Nothing of this delivery is booked in.');
+
+        return new Response($paper->receipt($receipt), 200, ['Content-Type' => 'application/pdf']);
     }
 
     /** What was booked in by mistake. */

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Exchange\Pdf;
+
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Dock\Receipts;
+use TallBarrel\Work\Receiving\DockPaper;
+
+final readonly class DockDocuments implements DockPaper
+{
+    public function __construct(private Paper $paper, private CurrentBusiness $business, private Receipts $receipts)
+    {
+    }
+
+    public function receipt(Receipt $receipt): string
+    {
+        return $this->paper->pdf('paper/receipt.html.twig', [
+            'receipt' => $receipt,
+            'takenBack' => $this->receipts->takenBack($receipt),
+            'business' => $this->business->get(),
+        ]);
+    }
+
+    public function countingSheet(Delivery $delivery, bool $blind): string
+    {
+        return $this->paper->pdf('paper/counting.html.twig', [
+            'delivery' => $delivery,
+            'blind' => $blind,
+            'business' => $this->business->get(),
+        ]);
+    }
+}
