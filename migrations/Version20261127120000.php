@@ -34,7 +34,8 @@ final class Version20261127120000 extends AbstractMigration
                 SELECT l.* FROM receipt_line l WHERE l.takes_back_id IS NULL
                     AND NOT EXISTS (SELECT 1 FROM receipt_line b WHERE b.takes_back_id = l.id)
             SQL);
-        $this->addSql("ALTER TABLE delivery_line ADD bad NUMERIC(14, 3) DEFAULT '0.000' NOT NULL,
+        $this->addSql("ALTER TABLE delivery_line ADD version INT DEFAULT 1 NOT NULL,
+            ADD bad NUMERIC(14, 3) DEFAULT '0.000' NOT NULL,
             ADD bad_because VARCHAR(120) DEFAULT '' NOT NULL, ADD beside_id INT DEFAULT NULL,
             ADD INDEX IDX_887C6C7A64DE9 (beside_id)");
         $this->addSql('ALTER TABLE delivery_line ADD CONSTRAINT FK_887C6C7A64DE9 FOREIGN KEY (beside_id)

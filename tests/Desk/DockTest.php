@@ -91,6 +91,44 @@ final class DockTest extends DeskTestCase
         self::assertStringContainsString('February 2027 has 28 days', $this->text());
     }
 
+    public function testTwoPeopleCountOneDeliveryWithoutOverwritingEachOther(): void
+    {
+        $address = $this->start();
+        [$first, $second] = $this->lines($address);
+        $open = fn (): array => array_diff_key(
+            $this->see($address)->filter('#count')->form()->getPhpValues(),
+            ['_token' => 1, 'do' => 1],
+        );
+        $with = static function (array $form, array $counted): array {
+            self::assertIsArray($form['counted']);
+
+            return ['counted' => $counted + $form['counted'], 'do' => 'save'] + $form;
+        };
+        $counted = fn (int $id): float => $this->number(
+            'SELECT COALESCE(counted, -1) FROM delivery_line WHERE id = ?',
+            [$id],
+        );
+        $tams = $open();
+        $maras = $open();
+        $this->post($address, $with($tams, [$first['id'] => '4']));
+        $this->as('rowan');
+        // Rowan's page still shows nothing counted of the first.
+        $this->post($address, $with($maras, [$second['id'] => '7']));
+        self::assertResponseRedirects();
+        self::assertSame([4.0, 7.0], [$counted($first['id']), $counted($second['id'])]);
+
+        // Of the same line both counted something else: who comes second is told, and says it again.
+        $page = $this->post($address, $with($maras, [$first['id'] => '5', $second['id'] => '7']));
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Somebody changed this line meanwhile: 4 counted.', $page->text());
+        self::assertSame('5', $page->filter('#counted-'.$first['id'])->attr('value'), 'nothing typed is lost');
+        self::assertSame(4.0, $counted($first['id']));
+        /** @var array<string, mixed> $again */
+        $again = array_diff_key($page->filter('#count')->form()->getPhpValues(), ['_token' => 1]);
+        $this->post($address, ['do' => 'save'] + $again);
+        self::assertSame(5.0, $counted($first['id']));
+    }
+
     private function words(string $path): string
     {
         $this->browser->request('GET', $path);

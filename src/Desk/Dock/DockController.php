@@ -43,6 +43,9 @@ use TallBarrel\Work\Receiving\TakeBackReceipt;
 #[Route('/dock')]
 final class DockController extends AbstractController
 {
+    /** The fields of a line, in the order in which the page says what they were. */
+    private const PARTS = ['counted', 'lot', 'expires', 'made', 'origin', 'serials', 'bad', 'because', 'rest'];
+
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Orders $orders,
@@ -194,7 +197,35 @@ final class DockController extends AbstractController
         ));
     }
 
-    /** @return array<int, LineCount> by line */
+    /**
+     * Two people count one delivery: only what somebody changed on their page is taken, and not over a colleague's.
+     * Sent once more, it is.
+     */
+    private function isChanged(DeliveryLine $line, Fields $fields): bool
+    {
+        $id = $line->id;
+        [$was, $version] = [$fields->each('was')[$id] ?? null, $fields->each('line_version')[$id] ?? null];
+        $typed = array_map(
+            static fn (string $part): string => str_replace("\r\n", "\n", $fields->each($part)[$id] ?? ''),
+            self::PARTS,
+        );
+        if (null !== $was && str_replace("\r\n", "\n", $was) === implode('|', $typed)) {
+            return false;
+        }
+        if (null !== $version && (int) $version !== $line->version()) {
+            $fields->refuse('counted-'.$id, sprintf(
+                'Somebody changed this line meanwhile: %s counted%s. Save again to use yours.',
+                $line->counted()?->strippedOfTrailingZeros() ?? 'none',
+                '' === $line->lot() ? '' : ', lot '.$line->lot(),
+            ));
+
+            return false;
+        }
+
+        return true;
+    }
+
+    /** @return array<int, LineCount> by line; those that nobody changed are left out */
     private function counts(Delivery $delivery, Fields $fields): array
     {
         [$counts, $keeps, $serials, $bad, $because] = array_map(
@@ -204,6 +235,9 @@ final class DockController extends AbstractController
         $read = [];
         foreach ($delivery->lines() as $line) {
             $id = $line->id;
+            if (!$this->isChanged($line, $fields)) {
+                continue;
+            }
             $packs = $fields->quantity('counted-'.$id, $counts[$id] ?? '');
             $read[$id] = new LineCount(
                 isset($counts[$id]) && !$fields->problems->concern('counted-'.$id),

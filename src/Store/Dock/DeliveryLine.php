@@ -20,6 +20,9 @@ class DeliveryLine
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
+    #[ORM\Version, ORM\Column(type: 'integer')]
+    private int $version = 1;
+
     /** Packs; null while nobody has counted. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, nullable: true)]
     private ?BigDecimal $counted = null;
@@ -200,6 +203,11 @@ class DeliveryLine
         }
 
         return Count::of($this->expected(), $counted);
+    }
+
+    public function version(): int
+    {
+        return $this->version;
     }
 
     /** Packs that are outstanding and in no lot of it counted yet. */
