@@ -269,4 +269,61 @@ final class StockRoomPagesTest extends DeskTestCase
         self::assertStringContainsString('Nothing of these orders is still to come', $page->text());
         self::assertCount(1, $page->filter('form[action$="/place"]'));
     }
+
+    public function testShelvesAreCountedBlindThenShownThenBooked(): void
+    {
+        $this->as('tam');
+        $form = function (string $query): array {
+            $page = $this->see('/stock/count?'.$query);
+            self::assertCount(0, $page->filter('#counting th:contains("Should be")'), 'nothing gives it away');
+            /** @var array{counted: array<int, string>, last: array<int, string>} $values */
+            $values = $page->filter('#counting')->form()->getPhpValues();
+
+            return $values;
+        };
+        $site = (string) (int) $this->number("SELECT id FROM site WHERE code = 'DEPOT'");
+        $values = $form('site='.$site.'&words=Jars+and+lids');
+        $item = (int) explode('|', $values['last'][0])[0];
+        $stands = $this->number(
+            "SELECT SUM(quantity) FROM stock_balance WHERE item_id = ? AND site_id = ? AND state = 'available'",
+            [$item, $site],
+        );
+        $values['counted'][0] = (string) ($stands - 3);
+        $values['counted'][1] = 'two';
+        $page = $this->post('/stock/count', ['do' => 'show'] + $values);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“two” is not a number', $page->text());
+        $values['counted'][1] = '';
+        $page = $this->post('/stock/count', ['do' => 'show'] + $values);
+        self::assertStringContainsString('1 counted, 1 differs', $page->filter('#strip')->text());
+        self::assertStringContainsString('-3', str_replace('−', '-', $page->filter('#counting')->text()));
+        $held = fn (): float => $this->number(
+            "SELECT SUM(quantity) FROM stock_balance WHERE item_id = ? AND site_id = ? AND state = 'available'",
+            [$item, $site],
+        );
+        self::assertSame($stands, $held(), 'shown, not booked');
+
+        // Somebody sells one meanwhile.
+        $stale = $values;
+        $this->connection()->executeStatement(
+            "INSERT INTO stock_movement (item_id, site_id, state, lot, kind, quantity, day, at, reference)
+             VALUES (?, ?, 'available', '', 'sale', -1, '2026-11-23', '2026-11-23 10:31:00', 'till')",
+            [$item, $site],
+        );
+        $page = $this->post('/stock/count', ['do' => 'book'] + $stale);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('moved while you were counting', $page->text());
+        $this->connection()->executeStatement("DELETE FROM stock_movement WHERE reference = 'till'");
+
+        $this->post('/stock/count', ['do' => 'book', 'reason' => ' '] + $values);
+        self::assertStringContainsString('Say why', $this->text());
+        $this->post('/stock/count', ['do' => 'book', 'reason' => 'year end'] + $values);
+        self::assertResponseRedirects();
+        self::assertSame($stands - 3, $held());
+        $this->post('/stock/count', ['do' => 'book', 'reason' => 'year end'] + $values);
+        self::assertSame($stands - 3, $held(), 'pressed twice, booked once');
+        $this->as('iris');
+        $this->see('/stock/count');
+        self::assertResponseStatusCodeSame(403);
+    }
 }

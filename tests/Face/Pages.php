@@ -23,6 +23,7 @@ final class Pages
         'delivery' => ['{delivery}', '{delivery}?blind=1'],
         'returns' => ['/dock/returns'],
         'unknown' => ['/dock/unknown'],
+        'shelf_count' => ['/stock/count'],
         'return_new' => ['/dock/returns/new/R-1150'],
         'return' => ['/dock/returns/B-1001'],
         'item_serials' => ['/items/EQ-MLT/serials'],

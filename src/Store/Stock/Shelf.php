@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Stock;
+
+use Brick\Math\BigDecimal;
+use Doctrine\DBAL\Connection;
+use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Store\Site\Site;
+
+/** What stands at a site, in the order in which one walks past it. */
+final readonly class Shelf
+{
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /**
+     * Items kept by lot, lot by lot; the others whether or not there should be any.
+     *
+     * @param string $words beginning of a bin's code, or a category by its whole name; empty for all
+     *
+     * @return list<ShelfRow>
+     */
+    public function of(Site $site, string $words, int $most): array
+    {
+        /**
+         * @var list<array{id: int, code: string, name: string, unit: string, bin: string|null, lot: string,
+         *      stands: string|null, cost: string|null, last: int|null}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT i.id, i.code, i.name, i.unit, n.code bin, COALESCE(b.lot, '') lot, b.quantity stands,
+                COALESCE(i.average_cost, i.standard_cost) cost,
+                (SELECT MAX(m.id) FROM stock_movement m WHERE m.item_id = i.id AND m.site_id = t.site_id) last
+             FROM stocking t JOIN item i ON i.id = t.item_id LEFT JOIN bin n ON n.id = t.bin_id
+             LEFT JOIN stock_balance b ON b.item_id = i.id AND b.site_id = t.site_id AND b.state = 'available'
+                AND (b.lot <> '' OR i.lot_tracked = 0)
+             WHERE t.site_id = :site AND i.archived_on IS NULL AND (i.lot_tracked = 0 OR b.quantity <> 0)
+               AND (:words = '' OR n.code LIKE :begins OR i.category = :words)
+             ORDER BY n.code IS NULL, n.code, i.name, lot LIMIT $most",
+            ['site' => $site->id, 'words' => $words, 'begins' => addcslashes($words, '%_\\').'%'],
+        );
+
+        return array_map(static fn (array $row): ShelfRow => new ShelfRow(
+            $row['id'],
+            $row['code'],
+            $row['name'],
+            Unit::from($row['unit'])->symbol(),
+            $row['bin'] ?? '',
+            $row['lot'],
+            BigDecimal::of($row['stands'] ?? 0)->strippedOfTrailingZeros(),
+            BigDecimal::of($row['cost'] ?? 0),
+            $row['last'] ?? 0,
+        ), $rows);
+    }
+}
