@@ -40,6 +40,8 @@ final class Version20261127120000 extends AbstractMigration
             ADD INDEX IDX_887C6C7A64DE9 (beside_id)");
         $this->addSql('ALTER TABLE delivery_line ADD CONSTRAINT FK_887C6C7A64DE9 FOREIGN KEY (beside_id)
             REFERENCES delivery_line (id) ON DELETE CASCADE');
+        // The finder looks through these alone, and not through all there is of an item.
+        $this->addSql('CREATE INDEX item_words ON item (name, code, further_names, category, gtin, archived_on)');
         $this->addSql('ALTER TABLE supplier ADD wants_xml TINYINT(1) DEFAULT 0 NOT NULL');
         $this->addSql("CREATE TABLE unknown_delivery (id INT AUTO_INCREMENT NOT NULL, state VARCHAR(10) NOT NULL,
             because VARCHAR(200) DEFAULT '' NOT NULL, what VARCHAR(300) NOT NULL, came_from VARCHAR(80) NOT NULL,

@@ -23,6 +23,7 @@ use TallBarrel\Store\Planning\PlanningRestsOnIt;
 use TallBarrel\Store\Type\BigDecimalType;
 
 /** A thing stocked or bought. */
+#[ORM\Index(name: 'item_words', columns: ['name', 'code', 'further_names', 'category', 'gtin', 'archived_on'])]
 #[ORM\Entity]
 class Item implements PlanningRestsOnIt
 {
