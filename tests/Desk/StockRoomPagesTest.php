@@ -326,4 +326,74 @@ final class StockRoomPagesTest extends DeskTestCase
         $this->see('/stock/count');
         self::assertResponseStatusCodeSame(403);
     }
+
+    public function testGoodsGoFromOneSiteToAnotherAndASlipLosesNothing(): void
+    {
+        $this->as('tam');
+        $sites = [];
+        foreach (['DEPOT', 'MILL'] as $code) {
+            $sites[$code] = (string) (int) $this->number('SELECT id FROM site WHERE code = ?', [$code]);
+        }
+        $ask = ['from' => $sites['DEPOT'], 'to' => $sites['MILL'], 'key' => 'k1'];
+        $page = $this->post('/transfer', ['item' => 'no such thing', 'quantity' => 'many'] + $ask);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('There is no item “no such thing”', $page->text());
+        self::assertStringContainsString('“many”', $page->text());
+        self::assertSame('no such thing', $page->filter('[name="item"]')->attr('value'));
+        $page = $this->post('/transfer', ['item' => 'TUB-500', 'quantity' => '99999'] + $ask);
+        self::assertStringContainsString('not 99999', $page->filter('.error')->text());
+
+        // By its whole name.
+        $this->post('/transfer', ['item' => 'Comb tub 500 g, clear', 'quantity' => '12'] + $ask);
+        $show = (string) $this->browser->getResponse()->headers->get('Location');
+        self::assertMatchesRegularExpression('~^/dock/transfers/T-\d+$~', $show);
+        $line = (int) $this->number('SELECT MAX(id) FROM transfer_line');
+        $stands = $this->available('TUB-500');
+        $page = $this->post($show, ['do' => 'send', 'picked' => [$line => '1 2x']]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertSame('1 2x', $page->filter('.qty')->attr('value'));
+        $page = $this->post($show, ['do' => 'send', 'picked' => [$line => '88888']]);
+        self::assertStringContainsString('Nothing left yet', $page->filter('[role="alert"]')->text());
+        self::assertStringContainsString('not 88888', $page->filter('.error')->text());
+        self::assertSame($stands, $this->available('TUB-500'));
+
+        $this->browser->request('GET', $show.'/paper');
+        self::assertStringStartsWith('%PDF', (string) $this->browser->getResponse()->getContent());
+        $this->post($show, ['do' => 'send', 'picked' => [$line => '12']]);
+        self::assertResponseRedirects($show);
+        self::assertSame($stands - 12, $this->available('TUB-500'));
+        self::assertStringContainsString('From Depot', $this->see('/dock')->filter('nav.list')->text());
+
+        $page = $this->post($show, ['do' => 'receive', 'came' => [$line => '11'], 'bad' => [$line => '2']]);
+        self::assertStringContainsString('Say what is wrong', $page->filter('.error')->text());
+        self::assertSame('11', $page->filter('[name="came['.$line.']"]')->attr('value'));
+        $this->post($show, [
+            'do' => 'receive', 'came' => [$line => '11'], 'bad' => [$line => '2'], 'why' => [$line => 'dented'],
+            'rest' => [$line => 'lost'],
+        ]);
+        self::assertResponseRedirects($show);
+        self::assertSame(
+            [9.0, 2.0, 0.0],
+            [
+                $this->available('TUB-500', 'MILL'), $this->available('TUB-500', 'MILL', 'held'),
+                $this->available('TUB-500', 'MILL', 'on-its-way'),
+            ],
+        );
+        $text = $this->see($show)->filter('main')->text();
+        self::assertStringContainsString('2 not good, held back', $text);
+        self::assertStringContainsString('dented', $text);
+        $this->proven();
+    }
+
+    public function testWhoWorksElsewhereNeitherSendsNorReceives(): void
+    {
+        $this->connection()->executeStatement(
+            "UPDATE person SET seen_sites = (SELECT CONCAT('[', id, ']') FROM site WHERE code = 'MILL')
+             WHERE email LIKE 'tam@%'",
+        );
+        $this->as('tam');
+        $this->browser->request('GET', '/dock/transfers/T-1002');
+        self::assertResponseStatusCodeSame(403);
+        self::assertStringNotContainsString('T-1002', $this->see('/dock/transfers')->text());
+    }
 }

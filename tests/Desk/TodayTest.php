@@ -168,6 +168,7 @@ final class TodayTest extends DeskTestCase
                 'DELETE FROM invoice',
                 'UPDATE agreement SET ended = 1',
                 "UPDATE price_list SET state = 'left'",
+                "UPDATE transfer SET state = 'arrived'",
             ] as $statement
         ) {
             $this->connection()->executeStatement($statement);

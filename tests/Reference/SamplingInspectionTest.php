@@ -7,7 +7,10 @@ namespace TallBarrel\Tests\Reference;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Receiving\InspectedLot;
 use TallBarrel\Core\Receiving\SamplingPlan;
+use TallBarrel\Core\Receiving\Severity;
+use TallBarrel\Core\Receiving\SwitchingRules;
 
 /**
  * Against ISO 2859-1:1999, tables 1 (level II) and 2-A, single sampling, normal inspection; the same as MIL-STD-105E,
@@ -75,6 +78,108 @@ final class SamplingInspectionTest extends TestCase
         }
 
         return $chance;
+    }
+
+    /**
+     * @return iterable<string, array{int, string, Severity, int, int, int}> lot, limit; sample, accepted, refused.
+     *                                                                       MIL-STD-105E, tables II-B and II-C; the
+     *                                                                       ones of K at 0.65 also in D. C. Montgomery,
+     *                                                                       Introduction to Statistical Quality
+     *                                                                       Control, chapter on acceptance sampling
+     *                                                                       (memory)
+     */
+    public static function stricter(): iterable
+    {
+        yield 'K at 0.65, tightened' => [2000, '0.65', Severity::Tightened, 125, 1, 2];
+        yield 'K at 0.65, reduced' => [2000, '0.65', Severity::Reduced, 50, 1, 3];
+        yield 'J at 1.0, tightened' => [1000, '1.0', Severity::Tightened, 80, 1, 2];
+        yield 'F accepts none at 1.0, tightened' => [150, '1.0', Severity::Tightened, 20, 0, 1];
+        yield 'G points on to J, tightened' => [280, '1.0', Severity::Tightened, 80, 1, 2];
+        yield 'L at 4.0, tightened' => [5000, '4.0', Severity::Tightened, 200, 12, 13];
+        yield 'the largest, tightened' => [1_000_000, '10', Severity::Tightened, 125, 18, 19];
+        yield 'J at 1.0, reduced' => [1000, '1.0', Severity::Reduced, 32, 1, 3];
+        yield 'H at 1.0, reduced' => [400, '1.0', Severity::Reduced, 20, 0, 2];
+        yield 'A at 6.5, reduced' => [8, '6.5', Severity::Reduced, 2, 0, 1];
+        yield 'L at 1.0, reduced' => [5000, '1.0', Severity::Reduced, 80, 2, 5];
+    }
+
+    #[DataProvider('stricter')]
+    public function testTightenedAndReducedPlansAreThoseOfTheTables(
+        int $lot,
+        string $limit,
+        Severity $severity,
+        int $sample,
+        int $accepted,
+        int $refused,
+    ): void {
+        $plan = SamplingPlan::of($lot, $limit, $severity);
+
+        self::assertSame([$sample, $accepted, $refused], [$plan->sample, $plan->accepted, $plan->refused]);
+        self::assertTrue($plan->accepts($refused - 1));
+        self::assertFalse($plan->accepts($refused));
+        self::assertTrue($plan->endsReduced($accepted + 1));
+        self::assertFalse($plan->endsReduced($accepted));
+    }
+
+    public function testTightenedTakesLessOftenThanNormalWhateverTheLot(): void
+    {
+        foreach (array_slice(SamplingPlan::LIMITS, 3, -1) as $limit) {
+            foreach ([51, 91, 200, 400, 1000, 3000, 9000, 30_000] as $lot) {
+                foreach ([1.0, 2.0, 4.0] as $times) {
+                    $bad = min(0.5, $times * (float) $limit / 100);
+                    self::assertLessThanOrEqual(
+                        self::taken(SamplingPlan::of($lot, $limit), $bad) + 1e-12,
+                        self::taken(SamplingPlan::of($lot, $limit, Severity::Tightened), $bad),
+                        "lot $lot at $limit",
+                    );
+                }
+            }
+        }
+        // Exact binomial, by Python's integers: 125 looked at, one bad taken, of 0.65 % bad.
+        self::assertEqualsWithDelta(
+            0.804514369,
+            self::taken(SamplingPlan::of(2000, '0.65', Severity::Tightened), 0.0065),
+            1e-9,
+        );
+    }
+
+    /** @return iterable<string, array{string, bool, Severity, bool}> g good, b bad but taken, r refused; then what */
+    public static function histories(): iterable
+    {
+        yield 'nothing yet' => ['', false, Severity::Normal, false];
+        yield 'one refused' => ['gr', false, Severity::Normal, false];
+        yield 'two of five' => ['rgggr', false, Severity::Tightened, false];
+        yield 'two of six' => ['rggggr', false, Severity::Normal, false];
+        yield 'four taken since' => ['rrgggg', false, Severity::Tightened, false];
+        yield 'five taken since' => ['rrggggg', false, Severity::Normal, false];
+        yield 'the count begins anew' => ['rrggrgggg', false, Severity::Tightened, false];
+        yield 'refused before is forgotten' => ['rrgggggr', false, Severity::Normal, false];
+        yield 'four refused while tightened' => ['rrrrrr', false, Severity::Tightened, false];
+        yield 'five refused while tightened' => ['rrrrrrr', false, Severity::Tightened, true];
+        yield 'good for long, not wanted' => [str_repeat('g', 30), false, Severity::Normal, false];
+        yield 'nine good ones' => [str_repeat('g', 9), true, Severity::Normal, false];
+        yield 'ten good ones, three each' => [str_repeat('g', 10), true, Severity::Reduced, false];
+        yield 'one that a stricter limit would refuse' => ['ggggbgggggg', true, Severity::Normal, false];
+        yield 'refused when reduced' => [str_repeat('g', 10).'r', true, Severity::Normal, false];
+        yield 'taken when reduced, but for the last time' => [str_repeat('g', 10).'b', true, Severity::Normal, false];
+    }
+
+    /** Lots of 1,000 at 1.0 %: 80 looked at, 2 accepted; at 0.65 % 1; reduced 32, 1, refused from 3. */
+    #[DataProvider('histories')]
+    public function testHowStrictlyTheNextLotIsJudgedFollowsFromThoseBefore(
+        string $lots,
+        bool $reduces,
+        Severity $severity,
+        bool $stopped,
+    ): void {
+        $found = array_map(static fn (string $one): InspectedLot => match ($one) {
+            'g' => new InspectedLot(1000, 0, true),
+            'b' => new InspectedLot(1000, 2, true),
+            default => new InspectedLot(1000, 5, false),
+        }, '' === $lots ? [] : str_split($lots));
+        $next = SwitchingRules::after($found, '1.0', $reduces);
+
+        self::assertSame([$severity, $stopped], [$next->severity, $next->isStopped]);
     }
 
     public function testWhatIsNoLotOrNoLimitIsRefused(): void

@@ -11,6 +11,7 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Dock\Transfers;
 use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Site\Site;
@@ -21,6 +22,7 @@ final readonly class DockBoard
     public function __construct(
         private EntityManagerInterface $entities,
         private OrderRows $rows,
+        private Transfers $transfers,
         private Rates $rates,
         private CurrentBusiness $business,
         private ClockInterface $clock,
@@ -31,7 +33,7 @@ final readonly class DockBoard
      * What stands at the dock and what is on its way, late first.
      *
      * @return array<string, list<array{name: string, words: string, tag: string, kind: string, order: string|null,
-     *      delivery: int|null}>>
+     *      delivery: int|null, transfer: string|null}>>
      */
     public function expected(?Site $site): array
     {
@@ -48,6 +50,7 @@ final readonly class DockBoard
                     'kind' => 'fine',
                     'order' => null,
                     'delivery' => $delivery->id,
+                    'transfer' => null,
                 ];
                 foreach ($delivery->orders() as $order) {
                     $standing[$order->id.':'.$delivery->site->id] = true;
@@ -65,27 +68,27 @@ final readonly class DockBoard
                 continue;
             }
             $days = $order->daysFrom($today);
-            $heading = match (true) {
-                $days < 0 => 'Late',
-                0 === $days => 'Today',
-                1 === $days => 'Tomorrow',
-                $days <= 7 => 'Within a week',
-                default => 'Later',
-            };
             $unsure = null === $order->promisedOn;
-            $groups[$heading][] = [
+            $groups[self::heading($days)][] = [
                 'name' => $order->supplier,
                 'words' => $order->number.' · '.implode(', ', $sites),
-                'tag' => $days < 0
-                        ? (-1 === $days
-                            ? '1 day late'
-                            : -$days.' days late')
-                        : ($unsure
-                            ? 'not confirmed'
-                            : $order->dueOn()->format('D j M')),
+                'tag' => $days >= 0 && $unsure ? 'not confirmed' : self::when($days, $order->dueOn()),
                 'kind' => $days < 0 ? 'short' : ($unsure ? 'watch' : ''),
                 'order' => $order->number,
                 'delivery' => null,
+                'transfer' => null,
+            ];
+        }
+        foreach ($this->transfers->underWayTo($site) as $transfer) {
+            $days = (int) $today->diff($transfer->dueOn()->setTime(0, 0))->format('%r%a');
+            $groups[self::heading($days)][] = [
+                'name' => 'From '.$transfer->source->name(),
+                'words' => $transfer->number.' · '.$transfer->target->name(),
+                'tag' => self::when($days, $transfer->dueOn()),
+                'kind' => $days < 0 ? 'short' : '',
+                'order' => null,
+                'delivery' => null,
+                'transfer' => $transfer->number,
             ];
         }
         $sorted = [];
@@ -96,6 +99,26 @@ final readonly class DockBoard
         }
 
         return $sorted;
+    }
+
+    private static function heading(int $days): string
+    {
+        return match (true) {
+            $days < 0 => 'Late',
+            0 === $days => 'Today',
+            1 === $days => 'Tomorrow',
+            $days <= 7 => 'Within a week',
+            default => 'Later',
+        };
+    }
+
+    private static function when(int $days, \DateTimeImmutable $due): string
+    {
+        return match (true) {
+            -1 === $days => '1 day late',
+            $days < 0 => -$days.' days late',
+            default => $due->format('D j M'),
+        };
     }
 
     /** @return list<Delivery> being counted, with their orders */

@@ -74,6 +74,10 @@ final readonly class Finder
                     WHERE (r.number LIKE :like OR d.note_number LIKE :like $ofDeliveries)
                         AND (:all OR d.site_id IN (:sites))
                     ORDER BY r.number = :words DESC, r.id DESC LIMIT $some)
+                UNION ALL (SELECT 'transfer', t.number, CONCAT(s.name, ' to ', g.name), t.number, 0
+                    FROM transfer t JOIN site s ON s.id = t.source_id JOIN site g ON g.id = t.target_id
+                    WHERE t.number LIKE :like AND (:all OR t.source_id IN (:sites) OR t.target_id IN (:sites))
+                    ORDER BY t.id DESC LIMIT $some)
                 UNION ALL (SELECT 'quote round', number, $reply, number, 0
                     FROM quote_round WHERE number LIKE :like ORDER BY id DESC LIMIT $some)
                 UNION ALL (SELECT 'agreement', a.number, s.name, a.number, 0 FROM agreement a
@@ -113,6 +117,7 @@ final readonly class Finder
             'order' => $this->urls->generate('order', ['number' => $target]),
             'supplier' => $this->urls->generate('supplier', ['code' => $target]),
             'receipt' => $this->urls->generate('delivery', ['id' => $target]),
+            'transfer' => $this->urls->generate('transfer_show', ['number' => $target]),
             'quote round' => $this->urls->generate('round', ['number' => $target]),
             'agreement' => $this->urls->generate('agreement', ['number' => $target]),
             'invoice' => $this->urls->generate('settle_invoice', ['id' => $target]),

@@ -191,10 +191,11 @@ final readonly class ItemPage
         $places = $there = [];
         foreach ($balances as $row) {
             $site = $this->sites->find((int) $row['place']);
-            if (null === $site || !$this->seen->has($site->id)) {
+            $state = StockState::from((string) $row['state']);
+            if (null === $site || !$this->seen->has($site->id) || StockState::OnItsWay === $state) {
                 continue;
             }
-            $place = new StockPlace($site, StockState::from((string) $row['state']), (string) $row['lot']);
+            $place = new StockPlace($site, $state, (string) $row['lot']);
             $places[] = ['key' => $place->key(), 'words' => $place->words(), 'units' => (string) $row['held']];
             $there[$site->id] = true;
         }

@@ -36,6 +36,7 @@ final class PutRightController extends AbstractController
         private readonly Sites $sites,
         private readonly SeenSites $seen,
         private readonly SetApart $apart,
+        private readonly InspectGoods $inspect,
         private readonly Reasons $reasons,
         private readonly ItemPage $page,
     ) {
@@ -53,7 +54,6 @@ final class PutRightController extends AbstractController
     public function act(
         Request $request,
         PutStockRight $right,
-        InspectGoods $inspect,
         #[CurrentUser] Person $person,
     ): Response {
         $fields = Fields::of($request);
@@ -61,12 +61,13 @@ final class PutRightController extends AbstractController
         if ('inspect' !== $fields->text('do')) {
             $this->put($item, $fields, $right, $person);
         } else {
-            $this->attempt($fields, function () use ($item, $fields, $inspect, $person): void {
+            $this->attempt($fields, function () use ($item, $fields, $person): void {
                 $bad = $fields->text('bad', 9);
                 if (!ctype_digit($bad)) {
                     throw InvalidValue::because(sprintf('“%s” is no number of bad ones; expected 0 or more.', $bad));
                 }
-                $found = $inspect->inspect($item, $this->place($fields), (int) $bad, $person, $fields->text('key', 40));
+                $place = $this->place($fields);
+                $found = $this->inspect->inspect($item, $place, (int) $bad, $person, $fields->text('key', 40));
                 $this->addFlash($found->accepted ? 'fine' : 'short', sprintf(
                     '%s: %d of %d looked at bad, %s.',
                     $item->code,
@@ -176,12 +177,19 @@ final class PutRightController extends AbstractController
                 continue;
             }
             $item = $this->entities->find(Item::class, $row['item']) ?? throw new \LogicException('No such item.');
+            $state = StockState::from($row['state']);
+            $isSample = StockState::InInspection === $state && $item->inspection()->isSample();
+            $place = StockPlace::read(
+                StockPlace::keyOf($row['site_id'], $row['state'], $row['lot']),
+                $this->sites->find(...),
+            );
             $rows[] = [
-                'key' => StockPlace::keyOf($row['site_id'], $row['state'], $row['lot']),
+                'key' => $place->key(),
                 'nonce' => bin2hex(random_bytes(8)),
                 'of' => $item,
-                'state' => StockState::from($row['state']),
-                'plan' => InspectGoods::plan($item, BigDecimal::of($row['units'])),
+                'state' => $state,
+                'plan' => $isSample ? $this->inspect->plan($item, $place, BigDecimal::of($row['units'])) : null,
+                'stopped' => $isSample && $this->inspect->switching($item, $place)->isStopped,
             ] + $row;
         }
 

@@ -19,6 +19,7 @@ use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
+use TallBarrel\Store\Dock\Transfers;
 use TallBarrel\Store\Dock\UnknownDeliveries;
 use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Orders;
@@ -60,6 +61,7 @@ final class TodayList
         private readonly Invoices $invoices,
         private readonly Talk $subjects,
         private readonly UnknownDeliveries $unknown,
+        private readonly Transfers $transfers,
     ) {
     }
 
@@ -83,6 +85,7 @@ final class TodayList
         return [
             ...$this->stopped($site),
             ...$this->unknown($site),
+            ...$this->transfers($site),
             ...$this->shortages($found['shortages']),
             ...$this->answers($found['answers'], $found['revisions']),
             ...$this->talk($found['talk']),
@@ -253,6 +256,35 @@ final class TodayList
                 'Place it',
             ),
         ];
+    }
+
+    /** @return list<TodayEntry> what another site waits for, and what should be here by now */
+    private function transfers(?Site $site): array
+    {
+        [$picks, $due] = $this->transfers->waiting($site, $this->clock->now()->setTime(0, 0));
+        $say = static fn (int $many, string $one, string $several): string => 1 === $many
+            ? $one : sprintf($several, $many);
+        $entries = [];
+        foreach (
+            [
+                [$picks, $say($picks, 'Another site asks for goods.', '%d lists of goods for other sites.'), 'Pick'],
+                [$due, $say($due, 'One that another site sent.', '%d that other sites sent.'), 'Count'],
+            ] as [$many, $words, $act]
+        ) {
+            if ($many > 0) {
+                $entries[] = new TodayEntry(
+                    false,
+                    'Pick' === $act ? 'To be picked' : 'Should be here from another site',
+                    $words,
+                    null,
+                    '',
+                    $this->urls->generate('transfers'),
+                    $act,
+                );
+            }
+        }
+
+        return $entries;
     }
 
     /** @return list<TodayEntry> invoices about which somebody has to decide */

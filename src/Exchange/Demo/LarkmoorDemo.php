@@ -136,6 +136,7 @@ final class LarkmoorDemo
                 $this->entities,
                 $this->ledger,
                 $this->items,
+                $this->sites,
                 $this->people['stockroom'],
                 $this->clock->now(),
             ))->load();

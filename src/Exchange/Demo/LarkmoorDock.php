@@ -13,8 +13,10 @@ use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Dock\ReceiptLine;
 use TallBarrel\Store\Dock\SupplierReturn;
 use TallBarrel\Store\Dock\SupplierReturnLine;
+use TallBarrel\Store\Dock\Transfer;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -28,11 +30,15 @@ final readonly class LarkmoorDock
     private const INSPECTED = 'CND-SHEET';
     private const HELD = 'CND-MLD-S';
 
-    /** @param array<string, Item> $items */
+    /**
+     * @param array<string, Item> $items
+     * @param array<string, Site> $sites
+     */
     public function __construct(
         private EntityManagerInterface $entities,
         private Ledger $ledger,
         private array $items,
+        private array $sites,
         private Person $stockroom,
         private \DateTimeImmutable $now,
     ) {
@@ -61,6 +67,8 @@ final readonly class LarkmoorDock
         $this->change($held, 2, StockState::Held, 'broken');
         $this->sendBack($held);
         $this->entities->flush();
+        $this->transfer(['LID-82G' => [48, '']], 0);
+        $this->transfer(['TUB-250' => [24, ''], 'MED-WAX' => [6, $this->lotOf('MED-WAX')]], 1);
     }
 
     /** As it came last. */
@@ -114,5 +122,56 @@ final readonly class LarkmoorDock
         );
         new SupplierReturnLine($back, $line, BigDecimal::of(2));
         $this->entities->persist($back);
+    }
+
+    /** The lot of it that stands at the depot. */
+    private function lotOf(string $code): string
+    {
+        $lot = $this->entities->getConnection()->fetchOne(
+            "SELECT lot FROM stock_balance WHERE item_id = ? AND site_id = ? AND state = 'available'
+             ORDER BY quantity DESC LIMIT 1",
+            [$this->items[$code]->id, $this->sites['DEPOT']->id],
+        );
+
+        return is_string($lot) ? $lot : '';
+    }
+
+    /**
+     * From the depot to Ferry Lane.
+     *
+     * @param array<string, array{int, string}> $goods   units and lot, by item
+     * @param int                               $daysAgo it left; 0 if it is still to be picked
+     */
+    private function transfer(array $goods, int $daysAgo): void
+    {
+        $at = $this->now->modify(sprintf('-%d days', $daysAgo));
+        $day = $at->setTime(0, 0);
+        $transfer = new Transfer(
+            NumberSeries::take($this->entities->getConnection(), NumberSeries::TRANSFERS, $this->now),
+            $this->sites['DEPOT'],
+            $this->sites['FERRY'],
+            $day->modify('+1 day'),
+            $this->stockroom,
+            $at,
+        );
+        $this->entities->persist($transfer);
+        $postings = [];
+        foreach ($goods as $code => [$units, $lot]) {
+            $item = $this->items[$code];
+            $many = BigDecimal::of($units);
+            $line = $transfer->ask($item, $many, $transfer->number.'-'.$code);
+            if ($daysAgo > 0) {
+                $line->pick($lot, $many);
+                $postings[] = new Posting($item->id, $transfer->source->id, MovementKind::Transfer, $many->negated(),
+                    null, $day, $transfer->number, null, $lot);
+                $postings[] = new Posting($item->id, $transfer->target->id, MovementKind::Transfer, $many,
+                    null, $day, $transfer->number, null, $lot, StockState::OnItsWay);
+            }
+        }
+        if ($daysAgo > 0) {
+            $transfer->leave($day, $day->modify('+1 day'));
+        }
+        $this->entities->flush();
+        $this->ledger->enter($postings, $this->stockroom->id);
     }
 }

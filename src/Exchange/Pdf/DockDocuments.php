@@ -8,6 +8,7 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Dock\Receipts;
+use TallBarrel\Store\Dock\Transfer;
 use TallBarrel\Work\Receiving\DockPaper;
 
 final readonly class DockDocuments implements DockPaper
@@ -30,6 +31,15 @@ final readonly class DockDocuments implements DockPaper
         return $this->paper->pdf('paper/counting.html.twig', [
             'delivery' => $delivery,
             'blind' => $blind,
+            'business' => $this->business->get(),
+        ]);
+    }
+
+    public function transfer(Transfer $transfer, array $places): string
+    {
+        return $this->paper->pdf('paper/transfer.html.twig', [
+            'transfer' => $transfer,
+            'places' => $places,
             'business' => $this->business->get(),
         ]);
     }

@@ -18,7 +18,7 @@ final readonly class ItemUses
     {
         return $this->any($item, [
             'stock_movement', 'sales_day', 'order_line', 'offer', 'customer_promise', 'planned_demand', 'agreement',
-            'quote_item', 'requisition', 'price_term',
+            'quote_item', 'requisition', 'price_term', 'transfer_line',
         ]);
     }
 
@@ -30,7 +30,7 @@ final readonly class ItemUses
             || false !== $this->connection->fetchOne('SELECT 1 FROM item WHERE sells_like_id = ? LIMIT 1', [$item]);
     }
 
-    /** @return list<string> what is not over yet: orders, deliveries, quote rounds, promises */
+    /** @return list<string> what is not over yet: orders, deliveries, quote rounds, promises, transfers */
     public function open(int $item): array
     {
         /** @var list<string> $found */
@@ -41,6 +41,8 @@ final readonly class ItemUses
                 WHERE q.item_id = :item AND r.settled_at IS NULL
              UNION SELECT CONCAT('the promise ', reference) FROM open_promise p JOIN customer_promise c ON c.id = p.id
                 WHERE p.item_id = :item
+             UNION SELECT DISTINCT t.number FROM transfer_line l JOIN transfer t ON t.id = l.transfer_id
+                WHERE l.item_id = :item AND t.state IN ('to-pick', 'under-way')
              LIMIT 5",
             ['item' => $item],
         );

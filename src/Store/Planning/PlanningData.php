@@ -524,10 +524,14 @@ final readonly class PlanningData
     {
         /** @var list<array{k: string, name: string, quantity: string, day: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT CONCAT(item_id, ':', site_id) k, name, quantity, day FROM planned_demand
-                WHERE item_id IN (?) AND day >= ? ORDER BY day, id",
-            [$items, $today->format('Y-m-d')],
-            [ArrayParameterType::INTEGER],
+            "SELECT CONCAT(item_id, ':', site_id) k, name, quantity, day, id FROM planned_demand
+                WHERE item_id IN (:items) AND day >= :today
+             UNION ALL SELECT CONCAT(t.item_id, ':', t.source_id), CONCAT(t.number, ' to ', s.name), t.units,
+                :today, t.id FROM open_transfer t JOIN site s ON s.id = t.site_id
+                WHERE t.item_id IN (:items) AND t.state = 'to-pick'
+             ORDER BY day, id",
+            ['items' => $items, 'today' => $today->format('Y-m-d')],
+            ['items' => ArrayParameterType::INTEGER],
         );
         $planned = [];
         foreach ($rows as $row) {

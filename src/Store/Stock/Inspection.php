@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Stock;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
+use TallBarrel\Core\Receiving\Severity;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Site\Site;
@@ -31,6 +32,8 @@ class Inspection
         #[ORM\Column] public readonly bool $accepted,
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $by,
         #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
+        #[ORM\Column(length: 10, enumType: Severity::class, options: ['default' => 'normal'])]
+        public readonly Severity $severity,
     ) {
     }
 }

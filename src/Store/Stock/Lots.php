@@ -37,4 +37,16 @@ final readonly class Lots
             [$item, $number],
         );
     }
+
+    /** @return array<string, string> until when its lots may be used, where that is known, as Y-m-d by number */
+    public function ends(int $item): array
+    {
+        /** @var array<string, string> $ends */
+        $ends = $this->connection->fetchAllKeyValue(
+            'SELECT number, expires_on FROM lot WHERE item_id = ? AND expires_on IS NOT NULL',
+            [$item],
+        );
+
+        return $ends;
+    }
 }

@@ -83,9 +83,10 @@ final readonly class KeepSite
         }
         $open = $this->connection->fetchOne(
             "SELECT CASE
-                WHEN EXISTS (SELECT 1 FROM stock_balance WHERE site_id = :site AND quantity <> 0) THEN 
+                WHEN EXISTS (SELECT 1 FROM stock_balance WHERE site_id = :site AND quantity <> 0) THEN
                     'stock lies there'
                 WHEN EXISTS (SELECT 1 FROM open_line WHERE site_id = :site) THEN 'orders are on their way there'
+                WHEN EXISTS (SELECT 1 FROM open_transfer WHERE site_id = :site) THEN 'it asked another site for goods'
                 WHEN EXISTS (SELECT 1 FROM order_line l JOIN purchase_order o ON o.id = l.order_id
                     WHERE l.site_id = :site AND o.state IN ('draft', 'awaiting-approval', 'approved'))
                     THEN 'orders are being written for it'

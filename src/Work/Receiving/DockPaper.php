@@ -6,6 +6,8 @@ namespace TallBarrel\Work\Receiving;
 
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Dock\Transfer;
+use TallBarrel\Store\Stock\PickingPlace;
 
 /** What is printed at the dock, as PDF. */
 interface DockPaper
@@ -19,4 +21,11 @@ interface DockPaper
      * @param bool $blind whether nothing gives the ordered amounts away
      */
     public function countingSheet(Delivery $delivery, bool $blind): string;
+
+    /**
+     * A list to pick by as long as it stands where it stood; then the note that goes with it.
+     *
+     * @param array<int, PickingPlace> $places by item
+     */
+    public function transfer(Transfer $transfer, array $places): string;
 }

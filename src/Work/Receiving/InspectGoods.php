@@ -11,11 +11,14 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Receiving\InspectionRule;
 use TallBarrel\Core\Receiving\SamplingPlan;
+use TallBarrel\Core\Receiving\Severity;
+use TallBarrel\Core\Receiving\SwitchingRules;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Stock\Balances;
 use TallBarrel\Store\Stock\Inspection;
+use TallBarrel\Store\Stock\Inspections;
 use TallBarrel\Store\Stock\StockPlace;
 use TallBarrel\Store\Stock\StockState;
 use TallBarrel\Store\Supplier\Supplier;
@@ -29,15 +32,31 @@ final readonly class InspectGoods
         private Connection $connection,
         private Balances $balances,
         private PutStockRight $right,
+        private Inspections $inspections,
         private AllOrNothing $whole,
         private ClockInterface $clock,
     ) {
     }
 
-    /** How many to look at of so many, and how many bad ones are too many. */
-    public static function plan(Item $item, BigDecimal $units): SamplingPlan
+    /** How many to look at, and how many bad ones are too many, by how the lots before were found. */
+    public function plan(Item $item, StockPlace $place, BigDecimal $units): SamplingPlan
     {
-        return SamplingPlan::of(max(1, (int) ceil($units->toFloat())), $item->qualityLimit());
+        return SamplingPlan::of(self::whole($units), $item->qualityLimit(), $this->switching($item, $place)->severity);
+    }
+
+    /** What the lots of this supplier before say of the next one. */
+    public function switching(Item $item, StockPlace $place): SwitchingRules
+    {
+        return SwitchingRules::after(
+            $this->inspections->before($item, $this->supplierOf($item, $place)),
+            $item->qualityLimit(),
+            InspectionRule::Fewer === $item->inspection(),
+        );
+    }
+
+    private static function whole(BigDecimal $units): int
+    {
+        return max(1, (int) ceil($units->toFloat()));
     }
 
     /**
@@ -59,9 +78,9 @@ final readonly class InspectGoods
             if (StockState::InInspection !== $place->state || !$units->isPositive()) {
                 throw new Refused(sprintf('Nothing of %s is in inspection there any more.', $item->code));
             }
-            $all = InspectionRule::Sample !== $item->inspection();
-            $plan = self::plan($item, $units);
-            $looked = $all ? (int) ceil($units->toFloat()) : $plan->sample;
+            $all = !$item->inspection()->isSample();
+            $plan = $this->plan($item, $place, $units);
+            $looked = $all ? self::whole($units) : $plan->sample;
             if ($bad < 0 || $bad > $looked) {
                 throw InvalidValue::because(sprintf('%d of %d looked at cannot be bad.', $bad, $looked));
             }
@@ -86,6 +105,7 @@ final readonly class InspectGoods
                 $accepted,
                 $by,
                 $this->clock->now(),
+                $all ? Severity::Normal : $plan->severity,
             );
             $this->entities->persist($found);
 

@@ -55,6 +55,7 @@ final readonly class PutStockRight
         Person $by,
         string $key,
     ): void {
+        self::mustStandStill($place);
         $this->mustBeMeant($item, $truly, $reason, true);
         if ('' === $place->lot && $item->isLotTracked()) {
             throw new Refused(sprintf('%s is kept by lot; count one of its lots.', $item->code));
@@ -95,6 +96,7 @@ final readonly class PutStockRight
         Person $by,
         string $key,
     ): void {
+        self::mustStandStill($place);
         $this->mustBeMeant($item, $units, $reason);
         $this->book($item, $by, $key, function () use ($item, $place, $units, $reason): array {
             $this->mustStandThere($item, $place, $units);
@@ -120,6 +122,7 @@ final readonly class PutStockRight
         if ($state === $place->state) {
             throw new Refused(sprintf('It is %s already.', $state->words()));
         }
+        self::mustStandStill($place);
         $this->mustBeMeant($item, $units, $reason);
         $this->book($item, $by, $key, function () use ($item, $place, $state, $units, $reason): array {
             $this->mustStandThere($item, $place, $units);
@@ -201,5 +204,13 @@ final readonly class PutStockRight
             $this->ledger->enter($postings, $by->id);
             $this->audit->note($by, 'item '.$item->code, $words);
         });
+    }
+
+    /** @throws Refused if it is on its way; what came of it is said where it is counted */
+    private static function mustStandStill(StockPlace $place): void
+    {
+        if (StockState::OnItsWay === $place->state) {
+            throw new Refused('It is on its way; count it in Between sites.');
+        }
     }
 }

@@ -1,0 +1,65 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Migrations;
+
+use Doctrine\DBAL\Schema\Schema;
+use Doctrine\Migrations\AbstractMigration;
+
+final class Version20261128090000 extends AbstractMigration
+{
+    public function getDescription(): string
+    {
+        return 'Goods on their way between sites; how strictly samples are judged';
+    }
+
+    public function up(Schema $schema): void
+    {
+        $this->transfers();
+        $this->addSql("ALTER TABLE inspection ADD severity VARCHAR(10) DEFAULT 'normal' NOT NULL");
+    }
+
+    private function transfers(): void
+    {
+        $this->addSql('CREATE TABLE transfer (id INT AUTO_INCREMENT NOT NULL, version INT DEFAULT 1 NOT NULL,
+            state VARCHAR(10) NOT NULL, sent_on DATE DEFAULT NULL, arrived_on DATE DEFAULT NULL,
+            number VARCHAR(20) NOT NULL, due_on DATE NOT NULL, at DATETIME NOT NULL, source_id INT NOT NULL,
+            target_id INT NOT NULL, by_id INT NOT NULL, UNIQUE INDEX UNIQ_4034A3C096901F54 (number),
+            INDEX IDX_4034A3C0953C1C61 (source_id), INDEX IDX_4034A3C0158E0B66 (target_id),
+            INDEX IDX_4034A3C0AAE72004 (by_id), INDEX transfer_by_state (state), PRIMARY KEY (id))');
+        $this->addSql("CREATE TABLE transfer_line (id INT AUTO_INCREMENT NOT NULL, sent NUMERIC(14, 3) DEFAULT NULL,
+            came NUMERIC(14, 3) DEFAULT NULL, bad NUMERIC(14, 3) DEFAULT NULL, words VARCHAR(120) DEFAULT '' NOT NULL,
+            wanted NUMERIC(14, 3) NOT NULL, lot VARCHAR(40) DEFAULT '' NOT NULL,
+            idempotency_key VARCHAR(60) DEFAULT NULL, transfer_id INT NOT NULL, item_id INT NOT NULL,
+            UNIQUE INDEX UNIQ_E9E198947FD1C147 (idempotency_key), INDEX IDX_E9E19894537048AF (transfer_id),
+            INDEX IDX_E9E19894126F525E (item_id), PRIMARY KEY (id))");
+        foreach (
+            [
+                ['transfer', 'FK_4034A3C0953C1C61', 'source_id', 'site'],
+                ['transfer', 'FK_4034A3C0158E0B66', 'target_id', 'site'],
+                ['transfer', 'FK_4034A3C0AAE72004', 'by_id', 'person'],
+                ['transfer_line', 'FK_E9E19894537048AF', 'transfer_id', 'transfer'],
+                ['transfer_line', 'FK_E9E19894126F525E', 'item_id', 'item'],
+            ] as [$table, $name, $column, $other]
+        ) {
+            $this->addSql("ALTER TABLE $table ADD CONSTRAINT $name FOREIGN KEY ($column) REFERENCES $other (id)");
+        }
+        // What another site gives: nobody can count on it twice, neither here nor there.
+        $this->addSql(<<<'SQL'
+                CREATE VIEW open_transfer AS
+                SELECT l.id, l.item_id, t.target_id site_id, t.source_id, t.number, t.state, t.due_on due,
+                    COALESCE(l.sent, l.wanted) units
+                FROM transfer_line l JOIN transfer t ON t.id = l.transfer_id
+                WHERE t.state IN ('to-pick', 'under-way') AND COALESCE(l.sent, l.wanted) > 0
+            SQL);
+        $this->addSql("CREATE OR REPLACE VIEW on_hand_soon AS
+            SELECT item_id, site_id, SUM(quantity) units FROM stock_balance
+            WHERE state NOT IN ('held', 'on-its-way') GROUP BY item_id, site_id");
+    }
+
+    public function down(Schema $schema): void
+    {
+        $this->throwIrreversibleMigrationException();
+    }
+}
