@@ -17,6 +17,7 @@ final class Version20261128090000 extends AbstractMigration
     public function up(Schema $schema): void
     {
         $this->transfers();
+        $this->arrivals();
         $this->addSql("ALTER TABLE inspection ADD severity VARCHAR(10) DEFAULT 'normal' NOT NULL");
     }
 
@@ -56,6 +57,20 @@ final class Version20261128090000 extends AbstractMigration
         $this->addSql("CREATE OR REPLACE VIEW on_hand_soon AS
             SELECT item_id, site_id, SUM(quantity) units FROM stock_balance
             WHERE state NOT IN ('held', 'on-its-way') GROUP BY item_id, site_id");
+    }
+
+    private function arrivals(): void
+    {
+        $this->addSql("ALTER TABLE delivery ADD carrier VARCHAR(60) DEFAULT '' NOT NULL,
+            ADD tracking VARCHAR(60) DEFAULT '' NOT NULL, ADD packages INT DEFAULT NULL, ADD pallets INT DEFAULT NULL,
+            ADD seen VARCHAR(200) DEFAULT '' NOT NULL, ADD temperature NUMERIC(5, 1) DEFAULT NULL");
+        $this->addSql('CREATE TABLE delivery_attachment (id INT AUTO_INCREMENT NOT NULL, name VARCHAR(120) NOT NULL,
+            mime VARCHAR(20) NOT NULL, content MEDIUMBLOB NOT NULL, at DATETIME NOT NULL, delivery_id INT NOT NULL,
+            by_id INT NOT NULL, INDEX IDX_671A4E9F12136921 (delivery_id), INDEX IDX_671A4E9FAAE72004 (by_id),
+            PRIMARY KEY (id))');
+        $this->addSql('ALTER TABLE delivery_attachment
+            ADD CONSTRAINT FK_671A4E9F12136921 FOREIGN KEY (delivery_id) REFERENCES delivery (id) ON DELETE CASCADE,
+            ADD CONSTRAINT FK_671A4E9FAAE72004 FOREIGN KEY (by_id) REFERENCES person (id)');
     }
 
     public function down(Schema $schema): void

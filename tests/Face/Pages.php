@@ -108,6 +108,7 @@ final class Pages
         'order_preview',
         'order_costing',
         'counting_sheet',
+        'attachment',
         'receipt_paper',
         'transfer_paper',
         'order_sent',

@@ -23,10 +23,12 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Business\ReasonKind;
 use TallBarrel\Store\Business\Reasons;
+use TallBarrel\Store\Dock\Attachments;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\DeliveryLine;
 use TallBarrel\Store\Dock\Receipts;
 use TallBarrel\Store\Dock\SupplierReturns;
+use TallBarrel\Store\Dock\WhatWaits;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -54,6 +56,8 @@ final class DockController extends AbstractController
         private readonly Talk $talk,
         private readonly SupplierReturns $returns,
         private readonly Receipts $receipts,
+        private readonly Attachments $attachments,
+        private readonly WhatWaits $waits,
         private readonly Reasons $reasons,
         private readonly ClockInterface $clock,
     ) {
@@ -75,6 +79,7 @@ final class DockController extends AbstractController
             $orders,
             $sites->find((int) $fields->text('site')),
             $fields->text('note', 40),
+            '' !== $fields->text('elsewhere', 1),
             $fields->problems,
         );
 
@@ -322,6 +327,8 @@ final class DockController extends AbstractController
                 'takenBack' => null === $receipt ? [] : $this->receipts->takenBack($receipt),
                 'returns' => null === $receipt ? [] : $this->returns->of($receipt),
                 'talk' => $this->talk->about('delivery', $delivery->id),
+                'waits' => null === $receipt ? [] : $this->waits->for($receipt),
+                'attachments' => $this->attachments->of($delivery),
             ],
             new Response(status: $fields->isGood() ? 200 : 422),
         );

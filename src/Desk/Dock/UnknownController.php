@@ -25,6 +25,7 @@ use TallBarrel\Work\Receiving\PlaceUnknown;
 final class UnknownController extends AbstractController
 {
     private const DECIDED = 30;
+    private const ENDED = 60;
 
     public function __construct(
         private readonly UnknownDeliveries $unknown,
@@ -123,6 +124,7 @@ final class UnknownController extends AbstractController
                 'waiting' => $this->unknown->waiting($site),
                 'decided' => $this->unknown->decided($site, self::DECIDED),
                 'orders' => $this->orders->open(),
+                'ended' => $this->orders->ended(self::ENDED),
             ],
             new Response(status: $fields->isGood() ? 200 : 422),
         );

@@ -36,4 +36,12 @@ final readonly class BroughtFile
 
         return $file->getContent();
     }
+
+    /** As it was called where it came from. */
+    public static function named(Request $request, string $name): string
+    {
+        $file = $request->files->get($name);
+
+        return $file instanceof UploadedFile ? $file->getClientOriginalName() : '';
+    }
 }

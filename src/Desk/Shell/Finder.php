@@ -71,7 +71,7 @@ final readonly class Finder
                     ORDER BY o.number = :words DESC, o.id DESC LIMIT $some)
                 UNION ALL (SELECT 'receipt', r.number, CONCAT(s.name, ', note ', d.note_number), $id, 0
                     FROM receipt r JOIN delivery d ON d.id = r.delivery_id JOIN supplier s ON s.id = d.supplier_id
-                    WHERE (r.number LIKE :like OR d.note_number LIKE :like $ofDeliveries)
+                    WHERE (r.number LIKE :like OR d.note_number LIKE :like OR d.tracking LIKE :like $ofDeliveries)
                         AND (:all OR d.site_id IN (:sites))
                     ORDER BY r.number = :words DESC, r.id DESC LIMIT $some)
                 UNION ALL (SELECT 'transfer', t.number, CONCAT(s.name, ' to ', g.name), t.number, 0

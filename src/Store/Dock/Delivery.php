@@ -30,6 +30,9 @@ class Delivery
     #[ORM\OneToMany(targetEntity: DeliveryLine::class, mappedBy: 'delivery', cascade: ['persist', 'remove'])]
     private Collection $lines;
 
+    #[ORM\Embedded(class: HowItCame::class, columnPrefix: false)]
+    private HowItCame $came;
+
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
@@ -37,6 +40,17 @@ class Delivery
         #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $arrivedAt,
     ) {
         $this->lines = new ArrayCollection();
+        $this->came = new HowItCame();
+    }
+
+    public function cameLike(HowItCame $came): void
+    {
+        $this->came = $came;
+    }
+
+    public function came(): HowItCame
+    {
+        return $this->came;
     }
 
     public function expect(OrderLine $line): void

@@ -209,6 +209,22 @@ final readonly class Orders
         );
     }
 
+    /** @return list<PurchaseOrder> that were sent and have ended without all of it, the latest first */
+    public function ended(int $most): array
+    {
+        /** @var list<PurchaseOrder> $orders */
+        $orders = $this->entities
+            ->createQuery(
+                'SELECT o, s FROM '.PurchaseOrder::class.' o JOIN o.supplier s
+                 WHERE o.state IN (:ended) AND o.sentAt IS NOT NULL ORDER BY o.id DESC',
+            )
+            ->setParameter('ended', [OrderState::Cancelled, OrderState::Closed])
+            ->setMaxResults($most)
+            ->getResult();
+
+        return $orders;
+    }
+
     /** @return list<PurchaseOrder> sent, and neither confirmed nor answered as they stand */
     public function unanswered(): array
     {

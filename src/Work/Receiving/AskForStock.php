@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
+use TallBarrel\Core\Replenish\Way;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Dock\Transfer;
@@ -70,13 +71,40 @@ final readonly class AskForStock
                     $units->strippedOfTrailingZeros(),
                 ));
             }
-            $transfer = $this->transfers->toPick($from, $to) ?? $this->begin($from, $to, $way->days, $by);
-            $line = $transfer->ask($item, $units, $key);
-            $this->tell($transfer, $by, sprintf('%s %s asked for', $units->strippedOfTrailingZeros(), $item->code));
-            $this->moved->note([$item->id]);
 
-            return $line;
+            return $this->put($item, $from, $to, $units, $way, $by, $key);
         });
+    }
+
+    /**
+     * What was unloaded here and is meant for another site goes on the list for the next journey there; inside the
+     * caller's transaction.
+     *
+     * @return TransferLine|null null if nothing goes there from here
+     */
+    public function sendOn(Item $item, Site $from, Site $to, BigDecimal $units, Person $by, string $key): ?TransferLine
+    {
+        $way = $this->ways->all()->between($from->id, $to->id);
+
+        return null === $way ? null : $this->put($item, $from, $to, $units, $way, $by, $key);
+    }
+
+    private function put(
+        Item $item,
+        Site $from,
+        Site $to,
+        BigDecimal $units,
+        Way $way,
+        Person $by,
+        string $key,
+    ): TransferLine {
+        $transfer = $this->transfers->toPick($from, $to) ?? $this->begin($from, $to, $way->days, $by);
+        $line = $transfer->ask($item, $units, $key);
+        $this->entities->flush();
+        $this->tell($transfer, $by, sprintf('%s %s asked for', $units->strippedOfTrailingZeros(), $item->code));
+        $this->moved->note([$item->id]);
+
+        return $line;
     }
 
     /** What was asked for is not needed after all. */

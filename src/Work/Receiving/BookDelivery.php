@@ -49,6 +49,7 @@ final readonly class BookDelivery
         private Lots $lots,
         private Serials $serials,
         private Rates $rates,
+        private AskForStock $ask,
         private Audit $audit,
         private ClockInterface $clock,
     ) {
@@ -238,8 +239,32 @@ final readonly class BookDelivery
         }
         $this->entities->flush();
         $this->ledger->enter($postings, $person->id);
+        $this->sendOn($delivery, $counted, $person);
 
         return $receipt;
+    }
+
+    /**
+     * What was unloaded here and ordered for another site is put on the list for the next journey there.
+     *
+     * @param list<DeliveryLine> $counted
+     */
+    private function sendOn(Delivery $delivery, array $counted, Person $person): void
+    {
+        foreach ($counted as $line) {
+            $item = $line->line->item;
+            $good = $line->counted()?->minus($line->bad()) ?? BigDecimal::zero();
+            if (null !== $item && $line->line->site !== $delivery->site && $good->isPositive()) {
+                $this->ask->sendOn(
+                    $item,
+                    $delivery->site,
+                    $line->line->site,
+                    $line->line->pack()->toStockUnits($good),
+                    $person,
+                    sprintf('delivery-%d-%d', $delivery->id, $line->id),
+                );
+            }
+        }
     }
 
     /**

@@ -6,14 +6,18 @@ namespace TallBarrel\Work\Receiving;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\UnknownDelivery;
+use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Work\Keeping\AllOrNothing;
+use TallBarrel\Work\Ordering\EndOrder;
+use TallBarrel\Work\Ordering\SeenOrder;
 
 /** Nothing that stands at the dock is left out: it is noted at once, and placed or sent away when somebody knows. */
 final readonly class PlaceUnknown
@@ -22,6 +26,8 @@ final readonly class PlaceUnknown
 
     public function __construct(
         private EntityManagerInterface $entities,
+        private Orders $orders,
+        private EndOrder $end,
         private StartDelivery $start,
         private AllOrNothing $whole,
         private Audit $audit,
@@ -52,7 +58,8 @@ final readonly class PlaceUnknown
     }
 
     /**
-     * It is a delivery of an order after all, and is counted as one.
+     * It is a delivery of an order after all, and is counted as one. An order that was closed or cancelled is opened
+     * again for it, and says so.
      *
      * @param Problems $problems takes what stands in the way
      *
@@ -64,7 +71,8 @@ final readonly class PlaceUnknown
             $this->lock($unknown);
             $unknown->mustWait();
             $note = $unknown->noteNumber ?: self::NO_PAPER;
-            $delivery = $this->start->start([$order], $unknown->site, $note, $problems);
+            $this->openAgain($order, $by);
+            $delivery = $this->start->start([$order], $unknown->site, $note, true, $problems);
             if (null !== $delivery) {
                 $unknown->belongsTo($delivery);
                 $words = sprintf('Came unannounced, %s: %s', $unknown->at->format('j M H:i'), $unknown->what);
@@ -75,6 +83,15 @@ final readonly class PlaceUnknown
 
             return $delivery;
         });
+    }
+
+    private function openAgain(int $order, Person $by): void
+    {
+        $ended = $this->orders->find($order);
+        if (null !== $ended && in_array($ended->state(), [OrderState::Cancelled, OrderState::Closed], true)) {
+            $this->audit->note($by, $ended->number, 'Goods of it came although it had ended');
+            $this->end->reopen(SeenOrder::now($ended), $by);
+        }
     }
 
     /** @throws Refused without a reason, or if it was decided before */

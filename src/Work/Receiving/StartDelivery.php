@@ -25,14 +25,20 @@ final readonly class StartDelivery
     /**
      * The same note begun twice, or by a colleague, is the same delivery.
      *
-     * @param list<int> $orders   ids
-     * @param Problems  $problems what stands in the way is added
+     * @param list<int> $orders    ids
+     * @param bool      $elsewhere whether what of them is for other sites is unloaded here too, to be sent on
+     * @param Problems  $problems  what stands in the way is added
      *
      * @return Delivery|null null where something does
      */
-    public function start(array $orders, ?Site $site, string $note, Problems $problems): ?Delivery
-    {
-        $lines = $this->lines($orders, $site);
+    public function start(
+        array $orders,
+        ?Site $site,
+        string $note,
+        bool $elsewhere,
+        Problems $problems,
+    ): ?Delivery {
+        $lines = $this->lines($orders, $site, $elsewhere);
         if ('' === $note) {
             $problems->refuse('note', 'The number on the delivery note is needed; type “none” if there is no paper.');
         }
@@ -63,9 +69,9 @@ final readonly class StartDelivery
     /**
      * @param list<int> $orders
      *
-     * @return list<OrderLine> what is still to come on them to a site
+     * @return list<OrderLine> what is still to come on them to a site, or to any
      */
-    private function lines(array $orders, ?Site $site): array
+    private function lines(array $orders, ?Site $site, bool $elsewhere): array
     {
         $lines = [];
         foreach ($this->orders->open() as $order) {
@@ -74,7 +80,7 @@ final readonly class StartDelivery
                     $lines,
                     ...array_filter(
                         $order->lines(),
-                        static fn (OrderLine $line): bool => $line->site === $site
+                        static fn (OrderLine $line): bool => ($elsewhere || $line->site === $site)
                             && $line->outstanding()->isPositive(),
                     ),
                 );

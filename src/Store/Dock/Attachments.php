@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Dock;
+
+use Doctrine\ORM\EntityManagerInterface;
+
+/** What is kept with deliveries; a list of them reads none of their bytes. */
+final readonly class Attachments
+{
+    public function __construct(private EntityManagerInterface $entities)
+    {
+    }
+
+    public function find(int $id): ?Attachment
+    {
+        return $this->entities->find(Attachment::class, $id);
+    }
+
+    /** @return list<array{id: int, name: string, mime: string, by: string, at: string, bytes: int}> */
+    public function of(Delivery $delivery): array
+    {
+        /** @var list<array{id: int, name: string, mime: string, by: string, at: string, bytes: int}> $rows */
+        $rows = $this->entities->getConnection()->fetchAllAssociative(
+            'SELECT a.id, a.name, a.mime, p.name `by`, a.at, LENGTH(a.content) bytes FROM delivery_attachment a
+             JOIN person p ON p.id = a.by_id WHERE a.delivery_id = ? ORDER BY a.id',
+            [$delivery->id],
+        );
+
+        return $rows;
+    }
+}

@@ -1,0 +1,191 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Work;
+
+use Brick\Math\BigDecimal;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Core\Problems;
+use TallBarrel\Core\Refused;
+use TallBarrel\Store\Dock\Attachments;
+use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Dock\DeliveryLine;
+use TallBarrel\Store\Dock\HowItCame;
+use TallBarrel\Store\Dock\UnknownDeliveries;
+use TallBarrel\Store\Dock\WhatWaits;
+use TallBarrel\Store\Item\CustomerPromise;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Order\Orders;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Stock\Verification;
+use TallBarrel\Tests\Store\StoreTestCase;
+use TallBarrel\Work\Ordering\EndOrder;
+use TallBarrel\Work\Ordering\SeenOrder;
+use TallBarrel\Work\Receiving\BookDelivery;
+use TallBarrel\Work\Receiving\DescribeArrival;
+use TallBarrel\Work\Receiving\PlaceUnknown;
+use TallBarrel\Work\Receiving\StartDelivery;
+
+/** What comes to a dock otherwise than it was ordered: unannounced, after its order ended, at another site. */
+final class ArrivalsTest extends StoreTestCase
+{
+    private static function start(PurchaseOrder $order, string $site, bool $elsewhere): ?Delivery
+    {
+        return self::get(StartDelivery::class)->start([$order->id], self::site($site), 'DN-7', $elsewhere,
+            new Problems());
+    }
+
+    /** @return array<string, float> by site, of what may be sold */
+    private static function stands(Item $item): array
+    {
+        /** @var array<string, string> $rows */
+        $rows = self::connection()->fetchAllKeyValue(
+            'SELECT s.code, h.units FROM on_hand h JOIN site s ON s.id = h.site_id WHERE h.item_id = ? ORDER BY s.code',
+            [$item->id],
+        );
+
+        return array_map(floatval(...), $rows);
+    }
+
+    private static function refused(callable $act, string $words): void
+    {
+        try {
+            $act();
+        } catch (Refused|InvalidValue $refused) {
+            self::assertStringContainsString($words, $refused->getMessage());
+
+            return;
+        }
+        self::fail('not refused: '.$words);
+    }
+
+    public function testWhatIsUnloadedForAnotherSiteIsSentOn(): void
+    {
+        $item = self::item('A-1');
+        $order = self::sentOrder([[self::offer($item, '12.00'), 3]], 'PO-A1');
+        self::assertNull(self::start($order, 'MILL', false), 'nothing of it is for Millbank');
+        $delivery = self::start($order, 'MILL', true);
+        self::assertNotNull($delivery);
+        $line = $delivery->lines()[0];
+        $line->count(BigDecimal::of(3));
+        $line->isBad(BigDecimal::one(), 'torn');
+        self::entities()->flush();
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
+        self::assertSame(['MILL' => 24.0], self::stands($item));
+        $list = self::connection()->fetchAssociative(
+            'SELECT s.code source, g.code target, t.state, CAST(t.units AS DOUBLE) units FROM open_transfer t
+             JOIN site s ON s.id = t.source_id JOIN site g ON g.id = t.site_id WHERE t.item_id = ?',
+            [$item->id],
+        );
+        self::assertSame(
+            ['source' => 'MILL', 'target' => 'FERRY', 'state' => 'to-pick', 'units' => 24.0],
+            $list,
+            'the good ones are asked for where they were ordered to',
+        );
+        self::assertSame([], self::get(Verification::class)->differences());
+    }
+
+    public function testWhoWaitsForWhatCameIsNamed(): void
+    {
+        $item = self::item('A-2');
+        $order = self::sentOrder([[self::offer($item, '12.00'), 3]], 'PO-A2');
+        self::entities()->persist(
+            new CustomerPromise($item, self::site('FERRY'), BigDecimal::of(5), self::now()->modify('+2 days'), 'C-77'),
+        );
+        self::entities()->persist(
+            new CustomerPromise($item, self::site('MILL'), BigDecimal::of(6), self::now()->modify('+2 days'), 'C-78'),
+        );
+        $delivery = self::delivery($order);
+        $delivery->lines()[0]->count(BigDecimal::of(3));
+        self::entities()->flush();
+        $receipt = self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
+        $waits = self::get(WhatWaits::class)->for($receipt);
+        self::assertSame([['C-77', 'promise']], array_map(
+            static fn (array $one): array => [$one['number'], $one['kind']],
+            $waits,
+        ), 'what was promised elsewhere is not waited for here');
+    }
+
+    public function testGoodsOfACancelledOrderOpenItAgain(): void
+    {
+        $item = self::item('A-3');
+        $order = self::sentOrder([[self::offer($item, '12.00'), 3]], 'PO-A3');
+        self::get(EndOrder::class)->cancel(SeenOrder::now($order), self::person('rowan'), 'not needed', true);
+        self::assertContains('PO-A3', array_map(
+            static fn (PurchaseOrder $one): string => $one->number,
+            self::get(Orders::class)->ended(60),
+        ));
+        $place = self::get(PlaceUnknown::class);
+        $problems = new Problems();
+        self::assertNull($place->note(self::site('MILL'), ' ', '', 1, '', '', self::person('tam'), $problems));
+        self::assertNotNull($problems->at('what'));
+        $unknown = $place->note(self::site('MILL'), 'three cases, a red hare on them', 'a van', 3, '', 'Van & Sons',
+            self::person('tam'), new Problems());
+        self::assertNotNull($unknown);
+        self::assertContains($unknown, self::get(UnknownDeliveries::class)->waiting(self::site('MILL')));
+
+        $delivery = $place->place($unknown, $order->id, self::person('tam'), new Problems());
+        self::assertNotNull($delivery);
+        self::assertSame(OrderState::Sent, $delivery->orders()[0]->state());
+        self::assertSame(['3'], array_map(
+            static fn (DeliveryLine $line): string => (string) $line->expected()->strippedOfTrailingZeros(),
+            $delivery->lines(),
+        ));
+        self::refused(static fn () => $place->sendAway($unknown, 'not ours'), 'already');
+        self::assertEquals(1, self::connection()->fetchOne(
+            "SELECT COUNT(*) FROM audit_entry WHERE subject = 'PO-A3' AND words LIKE '%although it had ended%'",
+        ));
+    }
+
+    public function testWhatIsKeptWithADeliveryIsWhatItsContentSays(): void
+    {
+        $delivery = self::delivery(self::sentOrder([[self::offer(self::item('A-4'), '12.00'), 1]], 'PO-A4'));
+        $describe = self::get(DescribeArrival::class);
+        $tam = self::person('tam');
+        $image = imagecreatetruecolor(30, 20);
+        ob_start();
+        imagejpeg($image);
+        $jpeg = (string) ob_get_clean();
+
+        $kept = $describe->attach($delivery, '../../note <b>.php', $jpeg.'<?php echo 1;', $tam);
+        self::assertSame(['note b.jpg', 'image/jpeg', true], [$kept->name, $kept->mime, $kept->isPicture()]);
+        self::assertStringNotContainsString('<?php', $kept->content(), 'it is drawn anew');
+        $pdf = "%PDF-1.4\n1 0 obj\nendobj\n%%EOF\n";
+        self::assertSame(
+            ['note.pdf', 'application/pdf', $pdf],
+            (static fn ($one): array => [$one->name, $one->mime, $one->content()])(
+                $describe->attach($delivery, 'note.png', $pdf, $tam),
+            ),
+        );
+        self::refused(
+            static fn () => $describe->attach($delivery, 'a.pdf', 'MZ rubbish', $tam),
+            'whatever its name says',
+        );
+        self::refused(static fn () => $describe->attach($delivery, 'a.pdf', '%PDF-1.4 cut off', $tam), 'damaged');
+        self::refused(
+            static fn () => $describe->attach($delivery, 'a.pdf', str_repeat('x', 8 * 1_048_576 + 1), $tam),
+            'at most 8 MB',
+        );
+        for ($n = 3; $n <= 12; ++$n) {
+            $describe->attach($delivery, $n.'.pdf', $pdf, $tam);
+        }
+        self::refused(static fn () => $describe->attach($delivery, '13.pdf', $pdf, $tam), '12 are kept');
+        $describe->remove($kept, $tam);
+        self::assertNotContains('note b.jpg', array_column(self::get(Attachments::class)->of($delivery), 'name'));
+    }
+
+    public function testWhatCannotBeOfAnArrivalIsRefused(): void
+    {
+        $of = static fn (?string $packages, ?string $degrees): HowItCame => HowItCame::of(
+            'Van', 'T1', null === $packages ? null : BigDecimal::of($packages), null, '',
+            null === $degrees ? null : BigDecimal::of($degrees),
+        );
+        self::assertSame(4, $of('4', '-18.25')->packages());
+        self::assertSame('-18.3', (string) $of(null, '-18.25')->temperature(), 'half away from zero');
+        self::refused(static fn () => $of('2.5', null), '2.5 packages; expected a whole number');
+        self::refused(static fn () => $of('10001', null), 'up to 10000');
+        self::refused(static fn () => $of(null, '91'), 'expected -90 to 90');
+    }
+}
