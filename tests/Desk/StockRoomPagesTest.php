@@ -396,4 +396,43 @@ final class StockRoomPagesTest extends DeskTestCase
         self::assertResponseStatusCodeSame(403);
         self::assertStringNotContainsString('T-1002', $this->see('/dock/transfers')->text());
     }
+
+    public function testLabelsAreProposedFromWhatCameAndPrinted(): void
+    {
+        $this->as('tam');
+        $receipt = $this->connection()->fetchAssociative(
+            "SELECT r.number, x.lot, x.packs * l.pack_content units, i.code FROM receipt_line x
+             JOIN receipt r ON r.id = x.receipt_id JOIN order_line l ON l.id = x.line_id JOIN item i ON i.id = l.item_id
+             WHERE x.lot <> '' ORDER BY x.id DESC LIMIT 1",
+        );
+        self::assertIsArray($receipt);
+        [$number, $lot] = [$receipt['number'], $receipt['lot']];
+        self::assertIsString($number);
+        self::assertIsString($lot);
+        $page = $this->see('/labels?receipt='.$number);
+        $row = $page->filter('tbody tr')->reduce(static fn ($one): bool => str_contains($one->text(), 'lot '.$lot));
+        self::assertStringContainsString('(10)'.$lot, $row->first()->text());
+        self::assertEqualsWithDelta($receipt['units'], (float) $row->first()->filter('.qty')->attr('value'), 0.001);
+
+        $page = $this->post('/labels', ['receipt' => $number, 'many' => ['0' => 'some', '1' => '501']]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“some”', $page->text());
+        self::assertStringContainsString('up to 500', $page->text());
+        self::assertSame('some', $page->filter('.qty')->first()->attr('value'));
+        self::assertStringContainsString(
+            'Say of which label how many',
+            $this->post('/labels', ['receipt' => $number, 'many' => ['0' => '0']])->text(),
+        );
+        foreach (['3x8' => 2, 'single' => 25] as $sheet => $pages) {
+            $this->post('/labels', ['receipt' => $number, 'many' => ['0' => '25'], 'sheet' => $sheet]);
+            $pdf = (string) $this->browser->getResponse()->getContent();
+            self::assertSame(1, preg_match('~/Count (\d+)~', $pdf, $found));
+            self::assertSame($pages, (int) $found[1], $sheet);
+        }
+        $this->post('/labels', ['receipt' => $number, 'many' => ['0' => '24'], 'used' => ['0' => '1']]);
+        self::assertSame(1, preg_match('~/Count 2~', (string) $this->browser->getResponse()->getContent()));
+        $page = $this->see('/labels?item=no+such');
+        self::assertStringContainsString('no item “no such”', $page->filter('.error')->text());
+        self::assertGreaterThan(5, $this->see('/labels?bins=1')->filter('tbody .qty')->count());
+    }
 }

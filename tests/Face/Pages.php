@@ -23,6 +23,7 @@ final class Pages
         'delivery' => ['{delivery}', '{delivery}?blind=1'],
         'returns' => ['/dock/returns'],
         'transfers' => ['/dock/transfers'],
+        'labels' => ['/labels', '/labels?item=MED-WAX', '/labels?receipt=R-1150'],
         'transfer_show' => ['/dock/transfers/T-1001', '/dock/transfers/T-1002'],
         'unknown' => ['/dock/unknown'],
         'shelf_count' => ['/stock/count'],

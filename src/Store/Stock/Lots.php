@@ -49,4 +49,17 @@ final readonly class Lots
 
         return $ends;
     }
+
+    /** @return array<array-key, string> stock units of each lot that stands somewhere, by number */
+    public function standing(int $item): array
+    {
+        /** @var array<array-key, string> $units */
+        $units = $this->connection->fetchAllKeyValue(
+            "SELECT lot, SUM(quantity) FROM stock_balance WHERE item_id = ? AND lot <> '' GROUP BY lot
+             HAVING SUM(quantity) > 0 ORDER BY lot",
+            [$item],
+        );
+
+        return $units;
+    }
 }

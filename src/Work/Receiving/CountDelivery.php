@@ -15,6 +15,7 @@ use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Core\Receiving\Count;
 use TallBarrel\Core\Receiving\CountFinding;
+use TallBarrel\Core\Receiving\Gs1\Elements;
 use TallBarrel\Core\Receiving\Gs1\ElementString;
 use TallBarrel\Core\Receiving\LotFacts;
 use TallBarrel\Core\Receiving\SerialNumbers;
@@ -133,11 +134,15 @@ final readonly class CountDelivery
 
     private function symbol(Delivery $delivery, ElementString $symbol, Problems $problems): ?string
     {
-        $line = null === $symbol->gtin ? null : $this->lineFor($delivery, $symbol->gtin->digits);
-        if (null === $symbol->gtin || null === $line) {
-            $problems->refuse('scan', null === $symbol->gtin
-                ? 'The symbol names no goods; scan the one that begins with (01) or (02).'
-                : sprintf('GTIN %s is on none of these orders.', $symbol->gtin->short()));
+        $ours = $symbol->elements[Elements::OUR_CODE] ?? '';
+        $code = $symbol->gtin->digits ?? $ours;
+        $line = '' === $code ? null : $this->lineFor($delivery, $code);
+        if (null === $line) {
+            $problems->refuse('scan', match (true) {
+                null !== $symbol->gtin => sprintf('GTIN %s is on none of these orders.', $symbol->gtin->short()),
+                '' !== $ours => sprintf('%s is on none of these orders.', $ours),
+                default => 'The symbol names no goods; scan the one that begins with (01) or (02).',
+            });
 
             return null;
         }

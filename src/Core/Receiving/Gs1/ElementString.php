@@ -143,6 +143,16 @@ final readonly class ElementString
     private static function add(array &$elements, Identifier $identifier, string $value): void
     {
         $digits = $identifier->digits;
+        if (isset($elements[$digits]) && $elements[$digits] !== $value) {
+            throw self::cannotBe($identifier, $value, sprintf('and “%s” stands there too', $elements[$digits]));
+        }
+        self::mustBeWritable($identifier, $value);
+        $elements[$digits] = $value;
+    }
+
+    /** @throws InvalidValue if the value cannot stand behind the identifier */
+    public static function mustBeWritable(Identifier $identifier, string $value): void
+    {
         $objection = match (true) {
             '' === $value => 'nothing stands behind it',
             $identifier->isFixed && strlen($value) !== $identifier->length => sprintf(
@@ -153,18 +163,18 @@ final readonly class ElementString
             strlen($value) > $identifier->length => sprintf('longer than %d characters', $identifier->length),
             'n' === $identifier->kind && !ctype_digit($value) => 'expected digits',
             1 !== preg_match(self::CHARACTERS, $value) => 'characters that GS1 symbols do not have',
-            isset($elements[$digits]) && $elements[$digits] !== $value => sprintf(
-                'and “%s” stands there too',
-                $elements[$digits],
-            ),
             default => null,
         };
         if (null !== $objection) {
-            throw InvalidValue::because(
-                sprintf('(%s) “%s”: %s.', $digits, mb_strimwidth($value, 0, 30, '…'), $objection),
-            );
+            throw self::cannotBe($identifier, $value, $objection);
         }
-        $elements[$digits] = $value;
+    }
+
+    private static function cannotBe(Identifier $identifier, string $value, string $objection): InvalidValue
+    {
+        return InvalidValue::because(
+            sprintf('(%s) “%s”: %s.', $identifier->digits, mb_strimwidth($value, 0, 30, '…'), $objection),
+        );
     }
 
     /** @throws InvalidValue */
