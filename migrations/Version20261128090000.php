@@ -18,6 +18,7 @@ final class Version20261128090000 extends AbstractMigration
     {
         $this->transfers();
         $this->arrivals();
+        $this->places();
         $this->addSql("ALTER TABLE inspection ADD severity VARCHAR(10) DEFAULT 'normal' NOT NULL");
     }
 
@@ -57,6 +58,17 @@ final class Version20261128090000 extends AbstractMigration
         $this->addSql("CREATE OR REPLACE VIEW on_hand_soon AS
             SELECT item_id, site_id, SUM(quantity) units FROM stock_balance
             WHERE state NOT IN ('held', 'on-its-way') GROUP BY item_id, site_id");
+    }
+
+    private function places(): void
+    {
+        $this->addSql('CREATE TABLE shelf_place (lot VARCHAR(40) NOT NULL, item_id INT NOT NULL, site_id INT NOT NULL,
+            bin_id INT NOT NULL, INDEX IDX_F846D7A8126F525E (item_id), INDEX IDX_F846D7A8F6BD1646 (site_id),
+            INDEX IDX_F846D7A8222586DC (bin_id), PRIMARY KEY (item_id, site_id, lot))');
+        $this->addSql('ALTER TABLE shelf_place
+            ADD CONSTRAINT FK_F846D7A8126F525E FOREIGN KEY (item_id) REFERENCES item (id),
+            ADD CONSTRAINT FK_F846D7A8F6BD1646 FOREIGN KEY (site_id) REFERENCES site (id),
+            ADD CONSTRAINT FK_F846D7A8222586DC FOREIGN KEY (bin_id) REFERENCES bin (id) ON DELETE CASCADE');
     }
 
     private function arrivals(): void

@@ -435,4 +435,37 @@ final class StockRoomPagesTest extends DeskTestCase
         self::assertStringContainsString('no item “no such”', $page->filter('.error')->text());
         self::assertGreaterThan(5, $this->see('/labels?bins=1')->filter('tbody .qty')->count());
     }
+
+    public function testGoodsAndThenTheirBinAreScanned(): void
+    {
+        $this->as('tam');
+        $before = $this->available('BKT-30');
+        $there = $this->available('BKT-30', 'DEPOT', 'at-dock');
+        self::assertSame(12.0, $there);
+        $page = $this->post('/dock/put-away', ['scan' => 'no such thing']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Nothing at the dock is “no such thing”', $page->filter('.error')->text());
+        self::assertStringContainsString(
+            'check digit',
+            $this->post('/dock/put-away', ['scan' => '(01)09506000134353'])->filter('.error')->text(),
+        );
+        $this->post('/dock/put-away', ['scan' => 'BKT-30']);
+        $page = $this->browser->followRedirect();
+        self::assertStringContainsString('Now the bin', (string) $page->filter('#scan')->attr('placeholder'));
+        $typed = $page->filter('#scanning')->form()->getPhpValues();
+        $page = $this->post('/dock/put-away', ['scan' => 'A-99-9'] + $typed);
+        self::assertStringContainsString('Depot has no bin “A-99-9”', $page->filter('.error')->text());
+        $page = $this->post('/dock/put-away', ['scan' => '', 'units' => '13'] + $typed);
+        self::assertStringContainsString('not 13', $page->filter('.error')->text());
+        self::assertSame('13', $page->filter('[name="units"]')->attr('value'));
+        // Enter takes the bin that is proposed.
+        $this->post('/dock/put-away', ['scan' => ''] + $typed);
+        self::assertResponseRedirects('/dock/put-away');
+        self::assertSame($before + 12, $this->available('BKT-30'));
+        $page = $this->post('/dock/put-away/move', ['item' => 'BKT-30', 'site' => '1', 'bin' => 'nowhere']);
+        self::assertStringContainsString('no bin “nowhere”', $page->filter('.error')->text());
+        $this->as('iris');
+        $this->browser->request('GET', '/dock/put-away');
+        self::assertResponseStatusCodeSame(403);
+    }
 }

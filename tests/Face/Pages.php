@@ -22,6 +22,7 @@ final class Pages
         'dock' => ['/dock', '/dock?order=PO-1077'],
         'delivery' => ['{delivery}', '{delivery}?blind=1'],
         'returns' => ['/dock/returns'],
+        'put_away' => ['/dock/put-away'],
         'transfers' => ['/dock/transfers'],
         'labels' => ['/labels', '/labels?item=MED-WAX', '/labels?receipt=R-1150'],
         'transfer_show' => ['/dock/transfers/T-1001', '/dock/transfers/T-1002'],

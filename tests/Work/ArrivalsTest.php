@@ -8,6 +8,8 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Problems;
+use TallBarrel\Core\Receiving\InspectionRule;
+use TallBarrel\Core\Receiving\LotDetails;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Dock\Attachments;
 use TallBarrel\Store\Dock\Delivery;
@@ -19,13 +21,20 @@ use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Site\Bin;
+use TallBarrel\Store\Stock\Shelf;
+use TallBarrel\Store\Stock\ShelfPlaces;
+use TallBarrel\Store\Stock\StockPlace;
+use TallBarrel\Store\Stock\StockState;
 use TallBarrel\Store\Stock\Verification;
+use TallBarrel\Store\Stock\WaitingAtDock;
 use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Ordering\EndOrder;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Receiving\BookDelivery;
 use TallBarrel\Work\Receiving\DescribeArrival;
 use TallBarrel\Work\Receiving\PlaceUnknown;
+use TallBarrel\Work\Receiving\PutAway;
 use TallBarrel\Work\Receiving\StartDelivery;
 
 /** What comes to a dock otherwise than it was ordered: unannounced, after its order ended, at another site. */
@@ -187,5 +196,67 @@ final class ArrivalsTest extends StoreTestCase
         self::refused(static fn () => $of('2.5', null), '2.5 packages; expected a whole number');
         self::refused(static fn () => $of('10001', null), 'up to 10000');
         self::refused(static fn () => $of(null, '91'), 'expected -90 to 90');
+    }
+
+    public function testWhatStandsAtTheDockIsToBeSoldWhenItIsPutAway(): void
+    {
+        $item = self::item('A-5');
+        $item->isReceived(LotDetails::Never, false, InspectionRule::Dock, '1.5');
+        self::entities()->persist(new Bin(self::site('FERRY'), '0-EMPTY'));
+        $delivery = self::delivery(self::sentOrder([[self::offer($item, '12.00'), 2]], 'PO-A5'));
+        $delivery->lines()[0]->count(BigDecimal::of(2));
+        self::entities()->flush();
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
+        self::assertSame([], self::stands($item));
+        $waiting = array_values(array_filter(
+            self::get(ShelfPlaces::class)->waiting(self::site('FERRY'), 200),
+            static fn (WaitingAtDock $one): bool => $one->item === $item->id,
+        ));
+        self::assertCount(1, $waiting);
+        self::assertSame(24.0, $waiting[0]->units);
+        self::assertSame('0-EMPTY', $waiting[0]->bin, 'an empty shelf is proposed');
+
+        $put = static fn (string $bin, int $units, string $key): string => self::get(PutAway::class)->put(
+            self::entities()->find(Item::class, $item->id) ?? self::fail('no item'),
+            new StockPlace(self::site('FERRY'), StockState::AtDock, ''),
+            BigDecimal::of($units), $bin, self::person('tam'), $key,
+        )->code;
+        self::refused(static fn () => $put('Z-99', 5, 'a'), 'Ferry Lane has no bin “Z-99”');
+        self::refused(static fn () => $put($waiting[0]->bin, 25, 'a'), 'not 25');
+        $held = self::connection()->fetchOne(
+            "SELECT code FROM bin WHERE site_id = ? AND kind = 'held'",
+            [self::site('FERRY')->id],
+        );
+        if (is_string($held)) {
+            self::refused(static fn () => $put($held, 5, 'a'), 'choose a shelf');
+        }
+        $put($waiting[0]->bin, 20, 'b');
+        $put($waiting[0]->bin, 20, 'b');
+        self::assertSame(['FERRY' => 20.0], self::stands($item), 'pressed twice, put away once');
+        self::assertSame($waiting[0]->bin, self::bin($item), 'the first bin is its own');
+        $other = self::connection()->fetchOne(
+            "SELECT code FROM bin WHERE site_id = ? AND kind = 'shelf' AND code <> ? ORDER BY code LIMIT 1",
+            [self::site('FERRY')->id, $waiting[0]->bin],
+        );
+        self::assertIsString($other);
+        $put($other, 4, 'c');
+        self::assertSame($other, self::bin($item), 'and what lies elsewhere is found there');
+        self::get(PutAway::class)->move(
+            self::entities()->find(Item::class, $item->id) ?? self::fail('no item'),
+            self::site('FERRY'), '', $waiting[0]->bin, self::person('tam'),
+        );
+        self::assertSame($waiting[0]->bin, self::bin($item));
+        self::assertSame([], self::get(Verification::class)->differences());
+    }
+
+    /** Where it is looked for when shelves are counted. */
+    private static function bin(Item $item): string
+    {
+        foreach (self::get(Shelf::class)->of(self::site('FERRY'), '', 1000) as $row) {
+            if ($row->item === $item->id) {
+                return $row->bin;
+            }
+        }
+        self::fail('on no shelf');
     }
 }

@@ -37,9 +37,9 @@ final class UnknownController extends AbstractController
     }
 
     #[Route('', name: 'unknown', methods: ['GET'])]
-    public function list(): Response
+    public function list(Request $request): Response
     {
-        return $this->page(Fields::none());
+        return $this->page(Fields::query($request));
     }
 
     #[Route('', name: 'unknown_note', methods: ['POST']), IsGranted('ROLE_RECEIVE')]

@@ -29,6 +29,7 @@ final readonly class LarkmoorDock
     private const SERIALS = 'EQ-X9';
     private const INSPECTED = 'CND-SHEET';
     private const HELD = 'CND-MLD-S';
+    private const AT_DOCK = 'BKT-30';
 
     /**
      * @param array<string, Item> $items
@@ -63,6 +64,9 @@ final readonly class LarkmoorDock
         $this->items[self::INSPECTED]->isReceived(LotDetails::Never, false, InspectionRule::Sample, '2.5');
         $this->entities->flush();
         $this->change($this->lastOf(self::INSPECTED), 60, StockState::InInspection, 'looked at');
+        $this->items[self::AT_DOCK]->isReceived(LotDetails::Never, false, InspectionRule::Dock, '1.5');
+        $this->entities->flush();
+        $this->change($this->lastOf(self::AT_DOCK), 12, StockState::AtDock, 'came');
         $held = $this->lastOf(self::HELD);
         $this->change($held, 2, StockState::Held, 'broken');
         $this->sendBack($held);

@@ -8,12 +8,20 @@ namespace TallBarrel\Store\Stock;
 final readonly class PickingPlace
 {
     /**
-     * @param string                                                         $bin  where it is picked; empty if unknown
-     * @param string                                                         $to   where it is put away there
-     * @param list<array{lot: string, units: float, expires: string|null}> $lots what stands there, first to go first
+     * @param string $bin  where it is picked; empty if unknown
+     * @param string $to   where it is put away there
+     * @param list<array{lot: string, units: float, expires: string|null, bin: string}> $lots what stands there
      */
     public function __construct(public string $bin, public string $to, public array $lots)
     {
+    }
+
+    /** Where it is picked: its own bin, and others in which some of it lies. */
+    public function bins(): string
+    {
+        $bins = array_map(fn (array $lot): string => $lot['bin'] ?: $this->bin, $this->lots) ?: [$this->bin];
+
+        return implode(', ', array_unique(array_filter($bins, static fn (string $bin): bool => '' !== $bin)));
     }
 
     /** Stock units that may go. */

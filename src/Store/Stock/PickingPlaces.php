@@ -34,10 +34,15 @@ final readonly class PickingPlaces
             );
             $bins[] = $codes;
         }
-        /** @var list<array{item_id: int, lot: string, quantity: string, expires_on: string|null}> $rows */
+        /**
+         * @var list<array{item_id: int, lot: string, quantity: string, expires_on: string|null,
+         *      bin: string|null}> $rows
+         */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT b.item_id, b.lot, b.quantity, l.expires_on FROM stock_balance b
+            "SELECT b.item_id, b.lot, b.quantity, l.expires_on, o.code bin FROM stock_balance b
              LEFT JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
+             LEFT JOIN shelf_place p ON p.item_id = b.item_id AND p.site_id = b.site_id AND p.lot = b.lot
+             LEFT JOIN bin o ON o.id = p.bin_id
              WHERE b.site_id = ? AND b.state = 'available' AND b.quantity > 0 AND b.item_id IN (?)
              ORDER BY l.expires_on IS NULL, l.expires_on, b.lot",
             [$transfer->source->id, $items],
@@ -47,6 +52,7 @@ final readonly class PickingPlaces
         foreach ($rows as $row) {
             $lots[$row['item_id']][] = [
                 'lot' => $row['lot'], 'units' => (float) $row['quantity'], 'expires' => $row['expires_on'],
+                'bin' => $row['bin'] ?? '',
             ];
         }
         $places = [];

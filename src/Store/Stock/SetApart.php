@@ -33,7 +33,7 @@ final readonly class SetApart
              JOIN stock_movement last ON last.id = (SELECT MAX(m.id) FROM stock_movement m
                 WHERE m.item_id = b.item_id AND m.site_id = b.site_id AND m.state = b.state AND m.lot = b.lot
                 AND m.quantity > 0)
-             WHERE b.state IN ('in-inspection', 'held', 'at-dock') AND b.quantity > 0
+             WHERE b.state IN ('in-inspection', 'held') AND b.quantity > 0
                 AND (:site IS NULL OR b.site_id = :site)
              ORDER BY b.state <> 'in-inspection', last.id LIMIT ".self::MOST,
             ['site' => $site?->id],

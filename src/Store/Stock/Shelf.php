@@ -30,15 +30,19 @@ final readonly class Shelf
          *      stands: string|null, cost: string|null, last: int|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT i.id, i.code, i.name, i.unit, n.code bin, COALESCE(b.lot, '') lot, b.quantity stands,
+            "SELECT i.id, i.code, i.name, i.unit, COALESCE(o.code, n.code) bin, COALESCE(b.lot, '') lot,
+                b.quantity stands,
                 COALESCE(i.average_cost, i.standard_cost) cost,
                 (SELECT MAX(m.id) FROM stock_movement m WHERE m.item_id = i.id AND m.site_id = t.site_id) last
              FROM stocking t JOIN item i ON i.id = t.item_id LEFT JOIN bin n ON n.id = t.bin_id
              LEFT JOIN stock_balance b ON b.item_id = i.id AND b.site_id = t.site_id AND b.state = 'available'
                 AND (b.lot <> '' OR i.lot_tracked = 0)
+             LEFT JOIN shelf_place p ON p.item_id = i.id AND p.site_id = t.site_id
+                AND p.lot = COALESCE(b.lot, '')
+             LEFT JOIN bin o ON o.id = p.bin_id
              WHERE t.site_id = :site AND i.archived_on IS NULL AND (i.lot_tracked = 0 OR b.quantity <> 0)
-               AND (:words = '' OR n.code LIKE :begins OR i.category = :words)
-             ORDER BY n.code IS NULL, n.code, i.name, lot LIMIT $most",
+               AND (:words = '' OR COALESCE(o.code, n.code) LIKE :begins OR i.category = :words)
+             ORDER BY COALESCE(o.code, n.code) IS NULL, COALESCE(o.code, n.code), i.name, lot LIMIT $most",
             ['site' => $site->id, 'words' => $words, 'begins' => addcslashes($words, '%_\\').'%'],
         );
 

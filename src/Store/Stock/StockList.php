@@ -85,11 +85,13 @@ final readonly class StockList
                 'balances',
                 ['place', 'site', 'code', 'bin', 'lot', 'state', 'held', 'expires'],
                 'place, expires, lot',
-                'SELECT s.id place, s.name site, s.code, n.code bin, b.lot, b.state, b.quantity held,
+                'SELECT s.id place, s.name site, s.code, COALESCE(o.code, n.code) bin, b.lot, b.state, b.quantity held,
                     l.expires_on expires
                  FROM stock_balance b JOIN site s ON s.id = b.site_id
                  LEFT JOIN stocking t ON t.item_id = b.item_id AND t.site_id = b.site_id
                  LEFT JOIN bin n ON n.id = t.bin_id
+                 LEFT JOIN shelf_place p ON p.item_id = b.item_id AND p.site_id = b.site_id AND p.lot = b.lot
+                 LEFT JOIN bin o ON o.id = p.bin_id
                  LEFT JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
                  WHERE b.item_id = ? AND b.quantity <> 0',
                 [$item],

@@ -164,8 +164,9 @@ final readonly class BookDelivery
     {
         return match (true) {
             $line->lotFacts()->isOver($today) => StockState::Held,
-            InspectionRule::Never !== $item->inspection(),
+            $item->inspection()->isInspected(),
             true === $line->line->offer?->isInspected() => StockState::InInspection,
+            InspectionRule::Dock === $item->inspection() => StockState::AtDock,
             default => StockState::Available,
         };
     }
