@@ -17,6 +17,8 @@ final class Version20261128090000 extends AbstractMigration
     public function up(Schema $schema): void
     {
         $this->transfers();
+        $this->addSql("ALTER TABLE lot ADD raw_origin VARCHAR(2) DEFAULT '' NOT NULL,
+            ADD theirs VARCHAR(40) DEFAULT '' NOT NULL");
         $this->arrivals();
         $this->places();
         $this->addSql("ALTER TABLE inspection ADD severity VARCHAR(10) DEFAULT 'normal' NOT NULL");

@@ -468,4 +468,45 @@ final class StockRoomPagesTest extends DeskTestCase
         $this->browser->request('GET', '/dock/put-away');
         self::assertResponseStatusCodeSame(403);
     }
+
+    public function testALotIsFollowedDescribedAndSettledOnItsPage(): void
+    {
+        $this->as('tam');
+        $url = '/items/MED-WAX/lot?number=B0715';
+        $page = $this->see($url);
+        self::assertStringContainsString('received from', $page->filter('main')->text());
+        self::assertStringContainsString('T-1002', $page->filter('main')->text(), 'where some of it went');
+        $page = $this->post('/items/MED-WAX/lot', [
+            'number' => 'B0715', 'do' => 'describe', 'expires' => '2026-01-01', 'made' => '2026-02-01',
+        ]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('before it was made', $page->filter('.error')->text());
+        $page = $this->post('/items/MED-WAX/lot', ['number' => 'B0715', 'do' => 'describe', 'raw' => 'Atlantis']);
+        self::assertStringContainsString('Atlantis', $page->filter('.error')->text());
+        $this->post('/items/MED-WAX/lot', [
+            'number' => 'B0715', 'do' => 'describe', 'expires' => '2026-11-01', 'origin' => 'DE', 'raw' => 'UA',
+            'theirs' => 'K-8',
+        ]);
+        self::assertResponseRedirects($url);
+        self::assertSame('UA', $this->see($url)->filter('[name="raw"]')->attr('value'));
+        self::assertSame(1.0, $this->number(
+            "SELECT COUNT(*) FROM audit_entry WHERE subject = 'item MED-WAX' AND words LIKE '%theirs K-8%'",
+        ));
+
+        // Expired: Today leads here, and here it is held back.
+        $link = $this->see('/')->filter('a[href*="number=B0715"]');
+        self::assertGreaterThan(0, $link->count());
+        $form = $this->see($url)->selectButton('Hold back')->first()->form()->getPhpValues();
+        $this->post('/items/MED-WAX/lot', ['do' => 'hold', 'units' => '99999'] + $form);
+        self::assertResponseStatusCodeSame(422);
+        $this->post('/items/MED-WAX/lot', ['do' => 'hold'] + $form);
+        self::assertResponseRedirects($url);
+        self::assertStringContainsString('held back', $this->see($url)->filter('main')->text());
+        $this->browser->request('GET', '/items/MED-WAX/lot?number=never');
+        self::assertResponseStatusCodeSame(404);
+        $this->as('iris');
+        self::assertCount(0, $this->see($url)->filter('[value="scrap"]'));
+        $this->browser->request('POST', '/items/MED-WAX/lot', ['_token' => 'x']);
+        self::assertResponseStatusCodeSame(403);
+    }
 }

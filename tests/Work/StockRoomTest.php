@@ -128,6 +128,30 @@ final class StockRoomTest extends StoreTestCase
         self::refused(static fn () => $inspect(0, 'k1'), 'in inspection there any more');
     }
 
+    public function testWhatIsKeptForLessIsSetFreeWhenThatIsAgreed(): void
+    {
+        $item = self::item('S-L');
+        $receipt = $this->book($this->ordered($item), 5);
+        self::get(PutStockRight::class)->become($item, self::place(), StockState::Held, BigDecimal::of(24), 'torn',
+            self::person('tam'), 'torn');
+        $send = self::get(SendBack::class);
+        $back = $send->begin($receipt, [$receipt->lines()[0]->id => BigDecimal::of(2)], StockState::Held,
+            ReturnWish::LowerPrice, 'torn', '', false, self::person('tam'), 'less', new Problems());
+        self::assertNotNull($back);
+        self::refused(static fn () => $send->send($back, false, self::person('tam')), 'nothing of it leaves');
+        $back = self::get(SupplierReturns::class)->byNumber($back->number);
+        self::assertNotNull($back);
+        self::refused(static fn () => $send->settle($back, ' ', self::person('tam')), 'Which credit note');
+        $back = self::get(SupplierReturns::class)->byNumber($back->number);
+        self::assertNotNull($back);
+        $send->settle($back, 'CN-9', self::person('tam'));
+        self::assertSame(ReturnState::Settled, $back->state());
+        self::assertSame([60.0, 0.0], [
+            self::units($item, StockState::Available), self::units($item, StockState::Held),
+        ]);
+        $this->proven();
+    }
+
     public function testASampleDecidesForAllOfIt(): void
     {
         // 60 are letter E, which points back to D at 1.5 %: 8 looked at, none bad.

@@ -22,6 +22,7 @@ use TallBarrel\Store\Dock\SupplierReturn;
 use TallBarrel\Store\Dock\SupplierReturns;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Stock\StockState;
+use TallBarrel\Work\Receiving\DockPaper;
 use TallBarrel\Work\Receiving\SendBack;
 
 /** Goods that go back to suppliers. */
@@ -97,6 +98,13 @@ final class ReturnsController extends AbstractController
     public function show(string $number): Response
     {
         return $this->one($this->find($number), Fields::none());
+    }
+
+    /** The note that goes with them. */
+    #[Route('/{number}/paper', name: 'return_paper', methods: ['GET'])]
+    public function paper(string $number, DockPaper $paper): Response
+    {
+        return new Response($paper->goingBack($this->find($number)), 200, ['Content-Type' => 'application/pdf']);
     }
 
     #[Route('/{number}', name: 'return_act', methods: ['POST']), IsGranted('ROLE_RECEIVE')]

@@ -7,12 +7,14 @@ namespace TallBarrel\Desk\Stock;
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Receiving\LotFacts;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\SeenSites;
@@ -21,14 +23,16 @@ use TallBarrel\Store\Business\Reasons;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Site\Sites;
+use TallBarrel\Store\Stock\LotTrace;
+use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\SetApart;
 use TallBarrel\Store\Stock\StockPlace;
 use TallBarrel\Store\Stock\StockState;
+use TallBarrel\Work\Receiving\DescribeLot;
 use TallBarrel\Work\Receiving\InspectGoods;
 use TallBarrel\Work\Receiving\PutStockRight;
 
 /** Stock that is not as the books say, or not yet to be sold. */
-#[IsGranted('ROLE_RECEIVE')]
 final class PutRightController extends AbstractController
 {
     public function __construct(
@@ -36,6 +40,8 @@ final class PutRightController extends AbstractController
         private readonly Sites $sites,
         private readonly SeenSites $seen,
         private readonly SetApart $apart,
+        private readonly LotTrace $lots,
+        private readonly ClockInterface $clock,
         private readonly InspectGoods $inspect,
         private readonly Reasons $reasons,
         private readonly ItemPage $page,
@@ -43,14 +49,14 @@ final class PutRightController extends AbstractController
     }
 
     /** What may not be sold yet, or no longer. */
-    #[Route('/dock/set-apart', name: 'set_apart', methods: ['GET'])]
+    #[Route('/dock/set-apart', name: 'set_apart', methods: ['GET']), IsGranted('ROLE_RECEIVE')]
     public function apart(): Response
     {
         return $this->list(Fields::none());
     }
 
     /** From the list: inspected, set free, held back, scrapped. */
-    #[Route('/dock/set-apart', name: 'set_apart_act', methods: ['POST'])]
+    #[Route('/dock/set-apart', name: 'set_apart_act', methods: ['POST']), IsGranted('ROLE_RECEIVE')]
     public function act(
         Request $request,
         PutStockRight $right,
@@ -83,7 +89,7 @@ final class PutRightController extends AbstractController
 
     /** From the item's page. */
     #[Route('/items/{code}/put-right', name: 'item_put_right', requirements: ['code' => '.+'], methods: ['POST'],
-        priority: 3)]
+        priority: 3), IsGranted('ROLE_RECEIVE'),]
     public function putRight(
         string $code,
         Request $request,
@@ -101,6 +107,79 @@ final class PutRightController extends AbstractController
                 ['rightFields' => $fields] + $this->page->of($item),
                 new Response(status: 422),
             );
+    }
+
+    /** One lot: what is known of it, where it stands, where it came from and went. */
+    #[Route('/items/{code}/lot', name: 'item_lot', requirements: ['code' => '.+'], methods: ['GET'], priority: 4)]
+    public function lot(string $code, Request $request): Response
+    {
+        return $this->lotPage($this->item($code), $request->query->getString('number'), Fields::none());
+    }
+
+    #[Route('/items/{code}/lot', name: 'item_lot_act', requirements: ['code' => '.+'], methods: ['POST'], priority: 4),
+        IsGranted('ROLE_RECEIVE'),]
+    public function lotAct(
+        string $code,
+        Request $request,
+        PutStockRight $right,
+        DescribeLot $describe,
+        #[CurrentUser] Person $person,
+    ): Response {
+        $fields = Fields::of($request);
+        $item = $this->item($code);
+        $number = $fields->text('number', 40);
+        if ('describe' !== $fields->text('do')) {
+            $this->put($item, $fields, $right, $person);
+        } else {
+            [$expires, $made] = [
+                $fields->day('expires', $fields->text('expires')), $fields->day('made', $fields->text('made')),
+            ];
+            if ($fields->isGood()) {
+                $fields->apply('facts', fn () => $describe->describe(
+                    $item,
+                    LotFacts::of($number, $expires, $made, $fields->text('origin', 60), null, $this->clock->now()),
+                    $fields->text('raw', 60),
+                    $fields->text('theirs', 60),
+                    $person,
+                ));
+            }
+        }
+
+        return $fields->isGood()
+            ? $this->redirectToRoute('item_lot', ['code' => $item->code, 'number' => $number])
+            : $this->lotPage($item, $number, $fields);
+    }
+
+    private function lotPage(Item $item, string $number, Fields $fields): Response
+    {
+        $facts = $this->lots->facts($item, $number)
+            ?? throw $this->createNotFoundException(sprintf('Nothing of lot %s was ever here.', $number));
+        $stands = [];
+        foreach ($this->lots->stands($item, $number) as $row) {
+            $state = StockState::from($row['state']);
+            $stands[] = [
+                'key' => StockPlace::keyOf($row['site_id'], $row['state'], $number),
+                'nonce' => bin2hex(random_bytes(8)),
+                'state' => $state,
+                'mine' => $this->seen->has($row['site_id']) && StockState::OnItsWay !== $state,
+            ] + $row;
+        }
+
+        return $this->render(
+            'stock/lot.html.twig',
+            [
+                'item' => $item,
+                'lot' => $facts,
+                'stands' => $this->seen->only($stands),
+                'movements' => array_map(
+                    static fn (array $row): array => ['words' => MovementKind::from($row['kind'])->words()] + $row,
+                    $this->seen->only($this->lots->movements($item, $number)),
+                ),
+                'reasons' => $this->reasons->words(ReasonKind::Adjustment),
+                'fields' => $fields,
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
+        );
     }
 
     private function put(Item $item, Fields $fields, PutStockRight $right, Person $person): void

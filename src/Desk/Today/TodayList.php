@@ -751,8 +751,8 @@ final class TodayList
                 ),
                 Money::of(BigDecimal::of(number_format($lot['value'], 2, '.', '')), $this->business->get()->currency),
                 'at cost',
-                $this->urls->generate('item', ['code' => $lot['code']]),
-                'See the item',
+                $this->urls->generate('item_lot', ['code' => $lot['code'], 'number' => $lot['lot']]),
+                'Settle it',
             );
         }
 

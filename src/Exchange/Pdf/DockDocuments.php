@@ -8,6 +8,7 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Dock\Receipts;
+use TallBarrel\Store\Dock\SupplierReturn;
 use TallBarrel\Store\Dock\Transfer;
 use TallBarrel\Work\Receiving\DockPaper;
 
@@ -40,6 +41,15 @@ final readonly class DockDocuments implements DockPaper
         return $this->paper->pdf('paper/transfer.html.twig', [
             'transfer' => $transfer,
             'places' => $places,
+            'business' => $this->business->get(),
+        ]);
+    }
+
+    public function goingBack(SupplierReturn $back): string
+    {
+        return $this->paper->pdf('paper/return.html.twig', [
+            'back' => $back,
+            'lang' => $back->receipt->delivery->supplier->paperLanguage()->value,
             'business' => $this->business->get(),
         ]);
     }

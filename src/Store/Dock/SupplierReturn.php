@@ -76,14 +76,17 @@ class SupplierReturn
     public function leave(\DateTimeImmutable $on): void
     {
         $this->mustStillBeHere();
+        if (!$this->wish->goesBack()) {
+            throw new Refused(sprintf('The goods of %s stay; nothing of it leaves.', $this->number));
+        }
         $this->state = ReturnState::Sent;
         $this->sentOn = $on;
     }
 
-    /** @throws Refused unless they have left and nothing was made good yet */
+    /** @throws Refused unless they have left, or stay for less, and nothing was made good yet */
     public function settle(string $with, \DateTimeImmutable $on): void
     {
-        if (ReturnState::Sent !== $this->state) {
+        if (ReturnState::Sent !== $this->state && ($this->wish->goesBack() || !$this->state->isStillHere())) {
             throw new Refused(sprintf('%s is %s; it cannot be settled.', $this->number, $this->state->words()));
         }
         $this->state = ReturnState::Settled;

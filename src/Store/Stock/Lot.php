@@ -18,6 +18,10 @@ class Lot
         #[ORM\Column(type: 'date_immutable', nullable: true)] public readonly ?\DateTimeImmutable $madeOn = null,
         /** ISO 3166, two letters. */
         #[ORM\Column(length: 2, options: ['default' => ''])] public readonly string $origin = '',
+        /** Where what it is made of comes from, if that is another country; ISO 3166. */
+        #[ORM\Column(length: 2, options: ['default' => ''])] public readonly string $rawOrigin = '',
+        /** What its supplier calls it, where we call it otherwise. */
+        #[ORM\Column(length: 40, options: ['default' => ''])] public readonly string $theirs = '',
     ) {
     }
 }

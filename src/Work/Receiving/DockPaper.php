@@ -6,6 +6,7 @@ namespace TallBarrel\Work\Receiving;
 
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Dock\SupplierReturn;
 use TallBarrel\Store\Dock\Transfer;
 use TallBarrel\Store\Stock\PickingPlace;
 
@@ -28,4 +29,7 @@ interface DockPaper
      * @param array<int, PickingPlace> $places by item
      */
     public function transfer(Transfer $transfer, array $places): string;
+
+    /** The note that goes back with goods, in the supplier's language. */
+    public function goingBack(SupplierReturn $back): string;
 }

@@ -44,6 +44,7 @@ final readonly class SendBack
         private Orders $orders,
         private Balances $balances,
         private Ledger $ledger,
+        private PutStockRight $right,
         private ReturnLetter $letter,
         private AllOrNothing $whole,
         private Audit $audit,
@@ -266,13 +267,35 @@ final readonly class SendBack
     {
         $this->whole->take(function () use ($back, $with, $by): void {
             $this->lock($back);
-            if (ReturnWish::Credit === $back->wish && '' === trim($with)) {
+            if (ReturnWish::Replacement !== $back->wish && '' === trim($with)) {
                 throw new Refused('Which credit note makes it good?');
             }
             $back->settle($with, $this->clock->now()->setTime(0, 0));
+            if (!$back->wish->goesBack()) {
+                $this->setFree($back, $by);
+            }
             $words = sprintf('%s settled, %s', $back->number, $with ?: 'replaced');
             $this->audit->note($by, $back->receipt->number, $words);
         });
+    }
+
+    /** What was held back until a lower price was agreed may be sold. */
+    private function setFree(SupplierReturn $back, Person $by): void
+    {
+        foreach ($back->lines() as $n => $line) {
+            $item = $line->came->line->item;
+            if (null !== $item && StockState::Available !== $back->standsIn) {
+                $this->right->become(
+                    $item,
+                    new StockPlace($back->receipt->delivery->site, $back->standsIn, $line->came->lot),
+                    StockState::Available,
+                    $line->units(),
+                    $back->number.', kept for less',
+                    $by,
+                    sprintf('kept-%d-%d', $back->id, $n),
+                );
+            }
+        }
     }
 
     private function lock(SupplierReturn $back): void
