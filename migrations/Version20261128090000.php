@@ -19,6 +19,8 @@ final class Version20261128090000 extends AbstractMigration
         $this->transfers();
         $this->addSql("ALTER TABLE lot ADD raw_origin VARCHAR(2) DEFAULT '' NOT NULL,
             ADD theirs VARCHAR(40) DEFAULT '' NOT NULL");
+        $this->addSql("ALTER TABLE business ADD stock_limits JSON DEFAULT '{}' NOT NULL");
+        $this->addSql('ALTER TABLE stocking ADD counted_on DATE DEFAULT NULL');
         $this->arrivals();
         $this->places();
         $this->addSql("ALTER TABLE inspection ADD severity VARCHAR(10) DEFAULT 'normal' NOT NULL");

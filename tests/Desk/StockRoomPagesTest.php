@@ -322,6 +322,22 @@ final class StockRoomPagesTest extends DeskTestCase
         self::assertSame($stands - 3, $held());
         $this->post('/stock/count', ['do' => 'book', 'reason' => 'year end'] + $values);
         self::assertSame($stands - 3, $held(), 'pressed twice, booked once');
+
+        // What is doubted is what was wrong lately; what was counted is due again by its class.
+        $doubted = $form('site='.$site.'&pick=doubted');
+        self::assertContains((string) $item, array_map(
+            static fn (string $last): string => explode('|', $last)[0],
+            $doubted['last'],
+        ));
+        $due = $form('site='.$site.'&words=Jars+and+lids&pick=due');
+        self::assertNotContains($item, array_map(
+            static fn (string $last): int => (int) explode('|', $last)[0],
+            $due['last'],
+        ));
+        $this->connection()->executeStatement('UPDATE stocking SET counted_on = ? WHERE item_id = ?', [
+            '2026-05-01', $item,
+        ]);
+        self::assertSame($item, (int) explode('|', $form('site='.$site.'&words=Jars+and+lids&pick=due')['last'][0])[0]);
         $this->as('iris');
         $this->see('/stock/count');
         self::assertResponseStatusCodeSame(403);
@@ -508,5 +524,29 @@ final class StockRoomPagesTest extends DeskTestCase
         self::assertCount(0, $this->see($url)->filter('[value="scrap"]'));
         $this->browser->request('POST', '/items/MED-WAX/lot', ['_token' => 'x']);
         self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testARolePutsStockRightOnlyUpToWhatTheOwnerSaid(): void
+    {
+        $this->as('rowan');
+        $values = $this->see('/settings/rights')->filter('#rights')->form()->getPhpValues();
+        $page = $this->post('/settings/rights', ['limit-stockroom' => 'much'] + $values);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('“much”', $page->filter('#e-limit-stockroom')->text());
+        $this->post('/settings/rights', ['limit-stockroom' => '5'] + $values);
+        self::assertResponseRedirects();
+        self::assertSame('5', $this->see('/settings/rights')->filter('[name="limit-stockroom"]')->attr('value'));
+        $this->as('tam');
+        $stands = $this->available('JAR-340R');
+        $page = $this->putRight('JAR-340R', ['do' => 'scrap', 'units' => '200']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('worth more than the stockroom may', $page);
+        $this->putRight('JAR-340R', ['do' => 'hold', 'units' => '200']);
+        self::assertResponseRedirects();
+        $this->putRight('JAR-340R', ['do' => 'scrap', 'units' => '1']);
+        self::assertSame($stands - 201, $this->available('JAR-340R'), 'held back is not lost, and one is worth little');
+        $this->as('rowan');
+        $this->putRight('JAR-340R', ['do' => 'scrap', 'units' => '100']);
+        self::assertSame($stands - 301, $this->available('JAR-340R'));
     }
 }

@@ -10,6 +10,7 @@ use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Receiving\InspectionRule;
 use TallBarrel\Core\Receiving\LotDetails;
+use TallBarrel\Core\Receiving\ShelfPick;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Dock\Attachments;
 use TallBarrel\Store\Dock\Delivery;
@@ -252,7 +253,7 @@ final class ArrivalsTest extends StoreTestCase
     /** Where it is looked for when shelves are counted. */
     private static function bin(Item $item): string
     {
-        foreach (self::get(Shelf::class)->of(self::site('FERRY'), '', 1000) as $row) {
+        foreach (self::get(Shelf::class)->of(self::site('FERRY'), '', ShelfPick::All, self::now(), 1000) as $row) {
             if ($row->item === $item->id) {
                 return $row->bin;
             }

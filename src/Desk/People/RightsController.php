@@ -10,7 +10,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
-use TallBarrel\Core\Problems;
+use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Person\Right;
@@ -35,14 +35,15 @@ final class RightsController extends AbstractController
                 array_column(Role::cases(), 'value'),
                 array_map($business->rightsOf(...), Role::cases()),
             ),
-            new Problems(),
+            Fields::none(),
         );
     }
 
     #[Route('', name: 'rights_save', methods: ['POST']), IsGranted('ROLE_APPROVE')]
     public function save(Request $request, SetRights $set, #[CurrentUser] Person $by): Response
     {
-        $asked = [];
+        $fields = Fields::of($request);
+        $asked = $limits = [];
         foreach (Role::cases() as $role) {
             if (Role::Owner !== $role) {
                 $typed = $request->request->all()[$role->value] ?? [];
@@ -50,12 +51,15 @@ final class RightsController extends AbstractController
                     Right::cases(),
                     static fn (Right $right): bool => is_array($typed) && isset($typed[$right->value]),
                 ));
+                $name = 'limit-'.$role->value;
+                $limits[$role->value] = $fields->price($name, $fields->text($name, 20));
             }
         }
-        $problems = new Problems();
-        $set->set($asked, $by, $problems);
-        if (!$problems->areNone()) {
-            return $this->page([Role::Owner->value => Right::cases()] + $asked, $problems);
+        if ($fields->isGood()) {
+            $set->set($asked, $limits, $by, $fields->problems);
+        }
+        if (!$fields->isGood()) {
+            return $this->page([Role::Owner->value => Right::cases()] + $asked, $fields);
         }
         $this->addFlash('fine', 'Saved. Whoever is signed in with a role that changed signs in anew.');
 
@@ -63,12 +67,21 @@ final class RightsController extends AbstractController
     }
 
     /** @param array<string, list<Right>> $given by role */
-    private function page(array $given, Problems $problems): Response
+    private function page(array $given, Fields $fields): Response
     {
         return $this->render(
             'people/rights.html.twig',
-            ['roles' => Role::cases(), 'rights' => Right::cases(), 'given' => $given, 'errors' => $problems->all()],
-            new Response(status: $problems->areNone() ? 200 : 422),
+            [
+                'roles' => Role::cases(),
+                'rights' => Right::cases(),
+                'given' => $given,
+                'limits' => array_combine(
+                    array_column(Role::cases(), 'value'),
+                    array_map($this->business->get()->stockLimit(...), Role::cases()),
+                ),
+                'fields' => $fields,
+            ],
+            new Response(status: $fields->isGood() ? 200 : 422),
         );
     }
 }

@@ -6,12 +6,14 @@ namespace TallBarrel\Desk\Stock;
 
 use Brick\Math\BigDecimal;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Receiving\ShelfCount;
+use TallBarrel\Core\Receiving\ShelfPick;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
@@ -21,6 +23,7 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\Shelf;
+use TallBarrel\Store\Stock\ShelfRow;
 use TallBarrel\Work\Receiving\CountShelf;
 
 /** Counting what stands on the shelves: blind at first, then what differs is shown with its value, then booked. */
@@ -34,6 +37,7 @@ final class ShelfController extends AbstractController
         private readonly Sites $sites,
         private readonly Shell $shell,
         private readonly Reasons $reasons,
+        private readonly ClockInterface $clock,
     ) {
     }
 
@@ -43,7 +47,7 @@ final class ShelfController extends AbstractController
         return $this->page(
             $this->sites->find($request->query->getInt('site')) ?? $this->shell->site() ?? $this->sites->all()[0],
             trim($request->query->getString('words')),
-            Fields::none(),
+            Fields::query($request),
         );
     }
 
@@ -58,26 +62,49 @@ final class ShelfController extends AbstractController
         if ('book' !== $fields->text('do') || !$fields->isGood()) {
             return $this->page($site, $words, $fields, $different);
         }
-        $differing = [];
-        foreach ($this->shelf->of($site, $words, self::SHOWN) as $row) {
+        $differing = $looked = [];
+        foreach ($this->rows($site, $words, $fields) as $row) {
+            if (isset($different[$row->key()])) {
+                $looked[] = $row;
+            }
             if (isset($different[$row->key()]) && !$different[$row->key()]->isRight()) {
                 $differing[] = [$row, $different[$row->key()]->counted];
             }
         }
         try {
-            $many = $count->book($site, $differing, $fields->text('reason', 60), $person, $fields->text('key', 30));
+            $many = $count->book(
+                $site,
+                $looked,
+                $differing,
+                $fields->text('reason', 60),
+                $person,
+                $fields->text('key', 30),
+            );
             $this->addFlash('fine', sprintf(
                 '%d counted, %d of them put right.',
                 count($different),
                 $many,
             ));
 
-            return $this->redirectToRoute('shelf_count', ['site' => $site->id, 'words' => $words]);
+            return $this->redirectToRoute('shelf_count', [
+                'site' => $site->id, 'words' => $words, 'pick' => self::pick($fields)->value,
+            ]);
         } catch (Refused $refused) {
             $fields->refuse('reason', $refused->getMessage());
 
             return $this->page($site, $words, $fields, $this->different($site, $words, $fields));
         }
+    }
+
+    /** @return list<ShelfRow> */
+    private function rows(Site $site, string $words, Fields $fields): array
+    {
+        return $this->shelf->of($site, $words, self::pick($fields), $this->clock->now(), self::SHOWN);
+    }
+
+    private static function pick(Fields $fields): ShelfPick
+    {
+        return ShelfPick::tryFrom($fields->text('pick', 10)) ?? ShelfPick::All;
     }
 
     /**
@@ -89,7 +116,7 @@ final class ShelfController extends AbstractController
     {
         [$typed, $seen] = [$fields->each('counted'), $fields->each('last')];
         $counts = [];
-        foreach ($this->shelf->of($site, $words, self::SHOWN) as $n => $row) {
+        foreach ($this->rows($site, $words, $fields) as $n => $row) {
             $units = $fields->quantity('counted-'.$n, $typed[$n] ?? '');
             if (null === $units) {
                 continue;
@@ -109,7 +136,7 @@ final class ShelfController extends AbstractController
     /** @param array<string, ShelfCount>|null $different null while nothing is counted */
     private function page(Site $site, string $words, Fields $fields, ?array $different = null): Response
     {
-        $rows = $this->shelf->of($site, $words, self::SHOWN);
+        $rows = $this->rows($site, $words, $fields);
         $value = BigDecimal::zero();
         foreach ($rows as $row) {
             $count = $different[$row->key()] ?? null;
@@ -123,6 +150,8 @@ final class ShelfController extends AbstractController
                 'most' => self::SHOWN,
                 'place' => $site,
                 'words' => $words,
+                'pick' => self::pick($fields),
+                'picks' => ShelfPick::cases(),
                 'fields' => $fields,
                 'different' => $different,
                 'wrong' => count(array_filter(

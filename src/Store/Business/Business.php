@@ -69,6 +69,10 @@ class Business
     #[ORM\Column(type: 'json', options: ['default' => '{}'])]
     private array $rights = [];
 
+    /** @var array<string, string> up to what value a role puts stock right, home currency; others without limit */
+    #[ORM\Column(type: 'json', options: ['default' => '{}'])]
+    private array $stockLimits = [];
+
     #[ORM\ManyToOne(cascade: ['persist'])]
     private ?Picture $logo = null;
 
@@ -205,6 +209,32 @@ class Business
         $said = Role::Owner === $role ? null : $this->rights[$role->value] ?? null;
 
         return null === $said ? $role->rights() : array_values(array_map(Right::from(...), $said));
+    }
+
+    /**
+     * @param BigDecimal|null $value home currency, of stock that is put right or scrapped at once; null for no limit
+     *
+     * @throws InvalidValue if it is below zero, or the owner would have one
+     */
+    public function putsRightUpTo(Role $role, ?BigDecimal $value): void
+    {
+        if (Role::Owner === $role && null !== $value) {
+            throw InvalidValue::because('The owner may do everything.');
+        }
+        if (true === $value?->isNegative()) {
+            throw InvalidValue::because(sprintf('%s is below zero.', $value));
+        }
+        unset($this->stockLimits[$role->value]);
+        if (null !== $value) {
+            $this->stockLimits[$role->value] = $value->toString();
+        }
+    }
+
+    public function stockLimit(Role $role): ?BigDecimal
+    {
+        $limit = $this->stockLimits[$role->value] ?? null;
+
+        return null === $limit ? null : BigDecimal::of($limit);
     }
 
     public function showLogo(?Picture $logo): void

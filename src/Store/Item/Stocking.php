@@ -18,11 +18,18 @@ class Stocking implements PlanningRestsOnIt
         #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Item $item,
         #[ORM\Id, ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
         #[ORM\ManyToOne] public readonly ?Bin $bin,
+        /** When it was last counted on the shelf, right or not. */
+        #[ORM\Column(type: 'date_immutable', nullable: true)] private ?\DateTimeImmutable $countedOn = null,
     ) {
     }
 
     public function moves(): Moves
     {
         return Moves::items($this->item);
+    }
+
+    public function countedOn(): ?\DateTimeImmutable
+    {
+        return $this->countedOn;
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Keeping;
 
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\EntityManagerInterface;
@@ -230,11 +231,17 @@ final readonly class KeepItem
                     [trim($details->code), $details->unit->value, $item->id],
                 );
                 $this->categories->know($item->category());
-                $this->connection->executeStatement('DELETE FROM stocking WHERE item_id = ?', [$item->id]);
-                foreach ($item->isStocked() ? $details->places : [] as $place) {
+                $places = $item->isStocked() ? $details->places : [];
+                $this->connection->executeStatement(
+                    'DELETE FROM stocking WHERE item_id = ? AND site_id NOT IN (?)',
+                    [$item->id, [0, ...array_map(static fn (ItemPlace $place): int => $place->site, $places)]],
+                    [1 => ArrayParameterType::INTEGER],
+                );
+                foreach ($places as $place) {
                     $this->connection->executeStatement(
                         'INSERT INTO stocking (item_id, site_id, bin_id) SELECT ?, s.id, b.id FROM site s
-                         LEFT JOIN bin b ON b.id = ? AND b.site_id = s.id WHERE s.id = ?',
+                         LEFT JOIN bin b ON b.id = ? AND b.site_id = s.id WHERE s.id = ?
+                         ON DUPLICATE KEY UPDATE bin_id = VALUES(bin_id)',
                         [$item->id, $place->bin, $place->site],
                     );
                 }

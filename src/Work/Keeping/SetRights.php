@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Keeping;
 
+use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Problems;
 use TallBarrel\Store\Audit\Audit;
@@ -23,10 +24,11 @@ final readonly class SetRights
     }
 
     /**
-     * @param array<string, list<Right>> $asked    by role
-     * @param Problems                   $problems takes what stands in the way, by role; nothing is saved then
+     * @param array<string, list<Right>>     $asked    by role
+     * @param array<string, BigDecimal|null> $limits   by role, up to what value it puts stock right; null for no limit
+     * @param Problems                       $problems takes what stands in the way, by role; nothing is saved then
      */
-    public function set(array $asked, Person $by, Problems $problems): void
+    public function set(array $asked, array $limits, Person $by, Problems $problems): void
     {
         $business = $this->business->get();
         foreach ($asked as $name => $rights) {
@@ -40,6 +42,19 @@ final readonly class SetRights
                     $name,
                     implode(' ', $before),
                     implode(' ', $after),
+                ));
+            }
+        }
+        foreach ($limits as $name => $limit) {
+            $role = Role::from($name);
+            $before = $business->stockLimit($role);
+            $problems->apply('limit-'.$name, static fn () => $business->putsRightUpTo($role, $limit));
+            if ($before?->toString() !== $business->stockLimit($role)?->toString()) {
+                $this->audit->note($by, 'rights', sprintf(
+                    '%s puts stock right up to %s, was %s',
+                    $name,
+                    $limit ?? 'any value',
+                    $before ?? 'any value',
                 ));
             }
         }

@@ -10,6 +10,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Stock\Balances;
@@ -33,6 +34,7 @@ final readonly class PutStockRight
         private Connection $connection,
         private Balances $balances,
         private Ledger $ledger,
+        private CurrentBusiness $business,
         private AllOrNothing $whole,
         private Audit $audit,
         private ClockInterface $clock,
@@ -138,6 +140,29 @@ final readonly class PutStockRight
         });
     }
 
+    /** Home currency; 0 where nobody knows what one costs. */
+    public static function worth(Item $item, BigDecimal $units): BigDecimal
+    {
+        return $units->abs()->multipliedBy($item->averageCost() ?? $item->standardCost() ?? 0);
+    }
+
+    /**
+     * @param BigDecimal $worth home currency, of all that is put right at once
+     *
+     * @throws Refused if it is more than their role may
+     */
+    public function mustBeAllowed(Person $by, BigDecimal $worth): void
+    {
+        $limit = $this->business->get()->stockLimit($by->role());
+        if (null !== $limit && $worth->isGreaterThan($limit)) {
+            throw new Refused(sprintf(
+                'That is worth more than the %s may put right at once, %s; ask the owner.',
+                $by->role()->value,
+                $limit->strippedOfTrailingZeros(),
+            ));
+        }
+    }
+
     /** @throws InvalidValue|Refused */
     private function mustBeMeant(Item $item, BigDecimal $units, string $reason, bool $orNone = false): void
     {
@@ -188,6 +213,9 @@ final readonly class PutStockRight
             [$moves, $words, $reason] = $decide();
             $postings = [];
             foreach ($moves as $n => [$place, $units, $kind]) {
+                if (MovementKind::Inspected !== $kind) {
+                    $this->mustBeAllowed($by, self::worth($item, $units));
+                }
                 $postings[] = new Posting(
                     $item->id,
                     $place->site->id,
