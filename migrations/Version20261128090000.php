@@ -21,6 +21,8 @@ final class Version20261128090000 extends AbstractMigration
             ADD theirs VARCHAR(40) DEFAULT '' NOT NULL");
         $this->addSql("ALTER TABLE business ADD stock_limits JSON DEFAULT '{}' NOT NULL");
         $this->addSql('ALTER TABLE stocking ADD counted_on DATE DEFAULT NULL');
+        $this->addSql('ALTER TABLE item ADD measured TINYINT(1) DEFAULT 0 NOT NULL');
+        $this->addSql('ALTER TABLE supplier ADD inspected TINYINT(1) DEFAULT 0 NOT NULL');
         $this->arrivals();
         $this->places();
         $this->addSql("ALTER TABLE inspection ADD severity VARCHAR(10) DEFAULT 'normal' NOT NULL");
@@ -79,7 +81,10 @@ final class Version20261128090000 extends AbstractMigration
     {
         $this->addSql("ALTER TABLE delivery ADD carrier VARCHAR(60) DEFAULT '' NOT NULL,
             ADD tracking VARCHAR(60) DEFAULT '' NOT NULL, ADD packages INT DEFAULT NULL, ADD pallets INT DEFAULT NULL,
-            ADD seen VARCHAR(200) DEFAULT '' NOT NULL, ADD temperature NUMERIC(5, 1) DEFAULT NULL");
+            ADD seen VARCHAR(200) DEFAULT '' NOT NULL, ADD temperature NUMERIC(5, 1) DEFAULT NULL,
+            ADD advised_id INT DEFAULT NULL, ADD INDEX IDX_3781EC105911BD95 (advised_id)");
+        $this->addSql('ALTER TABLE delivery ADD CONSTRAINT FK_3781EC105911BD95 FOREIGN KEY (advised_id)
+            REFERENCES despatch (id)');
         $this->addSql('CREATE TABLE delivery_attachment (id INT AUTO_INCREMENT NOT NULL, name VARCHAR(120) NOT NULL,
             mime VARCHAR(20) NOT NULL, content MEDIUMBLOB NOT NULL, at DATETIME NOT NULL, delivery_id INT NOT NULL,
             by_id INT NOT NULL, INDEX IDX_671A4E9F12136921 (delivery_id), INDEX IDX_671A4E9FAAE72004 (by_id),

@@ -20,6 +20,8 @@ use TallBarrel\Store\Dock\UnknownDeliveries;
 use TallBarrel\Store\Dock\WhatWaits;
 use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Order\Despatch;
+use TallBarrel\Store\Order\Despatches;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Site\Bin;
@@ -33,6 +35,7 @@ use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Ordering\EndOrder;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Receiving\BookDelivery;
+use TallBarrel\Work\Receiving\CountDelivery;
 use TallBarrel\Work\Receiving\DescribeArrival;
 use TallBarrel\Work\Receiving\PlaceUnknown;
 use TallBarrel\Work\Receiving\PutAway;
@@ -248,6 +251,56 @@ final class ArrivalsTest extends StoreTestCase
         );
         self::assertSame($waiting[0]->bin, self::bin($item));
         self::assertSame([], self::get(Verification::class)->differences());
+    }
+
+    public function testADeliveryIsBegunFromWhatTheySaidIsOnItsWay(): void
+    {
+        $order = self::sentOrder([
+            [self::offer(self::item('A-6'), '12.00'), 5],
+            [self::offer(self::item('A-7'), '12.00', 12, $supplier = self::supplier()), 4],
+            [self::offer(self::item('A-8'), '12.00', 12, $supplier), 3],
+        ], 'PO-A6');
+        [$first, $second] = $order->lines();
+        $despatch = new Despatch($order, self::now(), self::now()->setTime(0, 0), 'Van & Sons', 'VS-9', [
+            $first->id => BigDecimal::of(2), $second->id => BigDecimal::of(9),
+        ]);
+        self::entities()->persist($despatch);
+        self::entities()->flush();
+        $despatches = self::get(Despatches::class);
+        self::assertSame([$despatch], $despatches->expected($order));
+        $delivery = self::get(StartDelivery::class)->start([$order->id], self::site('FERRY'), 'DN-8', false,
+            new Problems(), $despatch);
+        self::assertNotNull($delivery);
+        self::assertSame(['Van & Sons', 'VS-9'], [$delivery->came()->carrier(), $delivery->came()->tracking()]);
+        self::assertSame([], $despatches->expected($order), 'it is begun');
+        self::get(CountDelivery::class)->count($delivery, [], true, null, new Problems());
+        self::assertSame(['2', '4', null], array_map(
+            static fn (DeliveryLine $line): ?string => $line->counted()?->strippedOfTrailingZeros()->toString(),
+            $delivery->lines(),
+        ), 'as advised, and no more than is outstanding; what they did not name is not counted');
+    }
+
+    public function testWhatIsKeptColdIsBookedWithItsTemperatureAlone(): void
+    {
+        $item = self::item('A-9');
+        $item->isMeasuredWhenItComes(true);
+        $order = self::sentOrder([[self::offer($item, '12.00'), 1]], 'PO-A9');
+        $order->supplier->inspect(true);
+        $delivery = self::delivery($order);
+        $delivery->lines()[0]->count(BigDecimal::one());
+        self::entities()->flush();
+        $book = static fn (Delivery $one) => self::get(BookDelivery::class)->book($one->id, self::person('tam'));
+        $delivery->cameLike(HowItCame::of('', '', null, null, '', BigDecimal::of(4)));
+        self::entities()->flush();
+        $book($delivery);
+        self::assertSame('in-inspection', self::connection()->fetchOne(
+            'SELECT state FROM stock_balance WHERE item_id = ?',
+            [$item->id],
+        ), 'all of this supplier is looked at first');
+        $unmeasured = self::delivery(self::sentOrder([[self::offer($item, '12.00'), 1]], 'PO-A10'));
+        $unmeasured->lines()[0]->count(BigDecimal::one());
+        self::entities()->flush();
+        self::refused(static fn () => $book($unmeasured), 'A-9: how cold is it?');
     }
 
     /** Where it is looked for when shelves are counted. */

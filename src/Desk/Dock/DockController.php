@@ -29,6 +29,7 @@ use TallBarrel\Store\Dock\DeliveryLine;
 use TallBarrel\Store\Dock\Receipts;
 use TallBarrel\Store\Dock\SupplierReturns;
 use TallBarrel\Store\Dock\WhatWaits;
+use TallBarrel\Store\Order\Despatches;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -57,6 +58,7 @@ final class DockController extends AbstractController
         private readonly SupplierReturns $returns,
         private readonly Receipts $receipts,
         private readonly Attachments $attachments,
+        private readonly Despatches $despatches,
         private readonly WhatWaits $waits,
         private readonly Reasons $reasons,
         private readonly ClockInterface $clock,
@@ -81,6 +83,7 @@ final class DockController extends AbstractController
             $fields->text('note', 40),
             '' !== $fields->text('elsewhere', 1),
             $fields->problems,
+            $this->despatches->find((int) $fields->text('advised', 9)),
         );
 
         return null === $delivery
@@ -290,6 +293,7 @@ final class DockController extends AbstractController
                 'expected' => $this->board->expected($site),
                 'chosen' => $order,
                 'orders' => $open,
+                'despatches' => $this->despatches->expected(...$open),
                 'site' => $site ?? (null !== $order ? $this->board->likelySite($order) : null),
                 'fields' => $fields,
                 'delivery' => null,

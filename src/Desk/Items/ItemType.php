@@ -106,6 +106,7 @@ final class ItemType extends AbstractType
                 'choice_label' => static fn (LotDetails $details): string => $details->words(),
             ])
             ->add('serials', CheckboxType::class, ['label' => 'each piece has a serial number'])
+            ->add('measured', CheckboxType::class, ['label' => 'its temperature is measured when it comes'])
             ->add('inspection', EnumType::class, [
                 'label' => 'When it comes in',
                 'class' => InspectionRule::class,

@@ -127,6 +127,9 @@ final class SupplierType extends AbstractType
                 'label' => 'orders go out with a CSV file of the lines beside the PDF',
                 'property_path' => 'wantsCsv',
             ])
+            ->add('inspected', CheckboxType::class, [
+                'label' => 'what they send is inspected first',
+            ])
             ->add('wants_xml', CheckboxType::class, [
                 'label' => 'orders go out as XML too, for systems that read them (UBL 2.1)',
                 'property_path' => 'wantsXml',

@@ -52,12 +52,14 @@ final readonly class ItemImport implements ImportKind
         'serials' => 'serials',
         'inspection' => 'inspection',
         'quality_limit' => 'quality_limit',
+        'measured' => 'measured',
     ];
     /** What a new item begins with where nothing is said. */
     private const BEGIN = [
         'further_names' => '', 'category' => '', 'sold' => 1, 'stocked' => 1, 'lot_tracked' => 0, 'staple' => 0,
         'customs_number' => '', 'origin' => '', 'caution' => '', 'notes' => '', 'price_group' => '', 'tax_name' => '',
         'lot_details' => 'never', 'serials' => 0, 'inspection' => 'never', 'quality_limit' => '1.5',
+        'measured' => 0,
     ];
 
     public function __construct(
@@ -109,8 +111,9 @@ final readonly class ItemImport implements ImportKind
             'tax_rate' => 'one of our rates by name',
             'lot_details' => 'use by is asked: never, new (for new lots), always',
             'serials' => 'yes when each piece has a number',
-            'inspection' => 'when it comes in: never, sample, all',
+            'inspection' => 'when it comes in: never, dock, sample, fewer, all',
             'quality_limit' => 'percent that may be bad, of a sample: '.implode(' ', SamplingPlan::LIMITS),
+            'measured' => 'yes when its temperature is measured when it comes',
         ] + $this->own->columns(OwnFieldThing::Item);
     }
 
@@ -123,11 +126,11 @@ final readonly class ItemImport implements ImportKind
                 'JAR-340R', 'Round honey jar 340 g', 'Jars and lids', 'EA', '', 'yes', '0.90', '0.205', 'no', '0.97',
                 'yes',
                 '', '0.64', 'DEPOT FERRY', 'one-pound jar', 'yes', '', '0.36', 'case=12', '7010904500', 'CZ', '', '',
-                'Glass', '', '', '', '', '', ...$blank,
+                'Glass', '', '', '', '', '', '', ...$blank,
             ],
             [
                 'FEED-SUG', 'Fine feeding sugar', 'Feed', 'KGM', '', 'yes', '1.20', '1', 'no', '', 'no', '365', '0.86',
-                'DEPOT', '', 'yes', '', '', '', '', '', '', '', '', '', '', '', '', '', ...$blank,
+                'DEPOT', '', 'yes', '', '', '', '', '', '', '', '', '', '', '', '', '', '', ...$blank,
             ],
         ];
     }
@@ -228,6 +231,7 @@ final readonly class ItemImport implements ImportKind
                 'serials' => $flag('serials'),
                 'inspection' => self::oneOf($row, 'inspection', array_column(InspectionRule::cases(), 'value')),
                 'quality_limit' => self::oneOf($row, 'quality_limit', SamplingPlan::LIMITS),
+                'measured' => $flag('measured'),
             ];
             $cost = $row->decimal('average_cost', 6)?->toString();
             $packs = self::packs($row, $take);
@@ -430,7 +434,7 @@ final readonly class ItemImport implements ImportKind
                 $number('volume'), $text('packs'), $text('customs_number'), $text('origin'), $text('caution'),
                 $text('notes'), $text('price_group'), $text('tax_name'), $text('lot_details'),
                 Cell::yes($row['serials']),
-                $text('inspection'), $text('quality_limit'),
+                $text('inspection'), $text('quality_limit'), Cell::yes($row['measured']),
                 ...array_map(
                     static fn (OwnField $field): string => $values[$text('id').':'.$field->id] ?? '',
                     $own,

@@ -4,10 +4,12 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Dock;
 
+use Brick\Math\BigDecimal;
 use Doctrine\Common\Collections\ArrayCollection;
 use Doctrine\Common\Collections\Collection;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Order\Despatch;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Site\Site;
@@ -38,9 +40,18 @@ class Delivery
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Site $site,
         #[ORM\Column(length: 40)] public readonly string $noteNumber,
         #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $arrivedAt,
+        /** What they said was on its way, where it was begun from that. */
+        #[ORM\ManyToOne] public readonly ?Despatch $advised = null,
     ) {
         $this->lines = new ArrayCollection();
-        $this->came = new HowItCame();
+        $this->came = null === $advised ? new HowItCame()
+            : HowItCame::of($advised->carrier, $advised->tracking, null, null, '', null);
+    }
+
+    /** Packs of a line that they said were on their way; null if this was not begun from what they said. */
+    public function advisedOf(OrderLine $line): ?BigDecimal
+    {
+        return null === $this->advised ? null : $this->advised->packs()[$line->id] ?? BigDecimal::zero();
     }
 
     public function cameLike(HowItCame $came): void

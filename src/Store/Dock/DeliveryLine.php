@@ -218,6 +218,18 @@ class DeliveryLine
         return BigDecimal::max($finding->outstanding->minus($finding->counted ?? 0), 0);
     }
 
+    /** As many as should be in it: what is missing, or of it what they said was coming; null where they named none. */
+    public function asExpected(): ?BigDecimal
+    {
+        $advised = $this->delivery->advisedOf($this->line);
+
+        return match (true) {
+            null === $advised => $this->missing(),
+            $advised->isZero() => null,
+            default => BigDecimal::min($advised, $this->missing()),
+        };
+    }
+
     public function counted(): ?BigDecimal
     {
         return $this->counted;

@@ -93,6 +93,10 @@ class Item implements PlanningRestsOnIt
     #[ORM\Column(length: 6, enumType: InspectionRule::class, options: ['default' => 'never'])]
     private InspectionRule $inspection = InspectionRule::Never;
 
+    /** Whether its temperature is measured when it comes. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $measured = false;
+
     /** Percent that may be bad, one of SamplingPlan's; for a sample. */
     #[ORM\Column(length: 4, options: ['default' => '1.5'])]
     private string $qualityLimit = '1.5';
@@ -277,6 +281,16 @@ class Item implements PlanningRestsOnIt
         $this->serials = $serials;
         $this->inspection = $inspection;
         $this->qualityLimit = $limit;
+    }
+
+    public function isMeasuredWhenItComes(bool $measured): void
+    {
+        $this->measured = $measured;
+    }
+
+    public function isMeasured(): bool
+    {
+        return $this->measured;
     }
 
     public function lotDetails(): LotDetails

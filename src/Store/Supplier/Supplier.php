@@ -110,6 +110,10 @@ class Supplier implements PlanningRestsOnIt
     #[ORM\Column(options: ['default' => false])]
     private bool $wantsXml = false;
 
+    /** Whether all they send is looked at before it may be sold. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $inspected = false;
+
     #[ORM\Column(length: 1000)]
     private string $csvColumns = '';
 
@@ -409,6 +413,7 @@ class Supplier implements PlanningRestsOnIt
         $this->buyer = $other->buyer;
         $this->wantsCsv = $other->wantsCsv;
         $this->wantsXml = $other->wantsXml;
+        $this->inspected = $other->inspected;
         $this->paperLanguage = $other->paperLanguage;
         $this->paperPrices = $other->paperPrices;
     }
@@ -631,6 +636,16 @@ class Supplier implements PlanningRestsOnIt
     public function seesPrices(): bool
     {
         return $this->paperPrices;
+    }
+
+    public function inspect(bool $inspected): void
+    {
+        $this->inspected = $inspected;
+    }
+
+    public function isInspected(): bool
+    {
+        return $this->inspected;
     }
 
     public function wantsXml(): bool

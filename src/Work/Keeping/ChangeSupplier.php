@@ -70,6 +70,7 @@ final readonly class ChangeSupplier
         ));
         $supplier->isBoughtFromBy($details->buyer);
         $supplier->wantsOrders($details->wantsCsv, $details->wantsXml);
+        $supplier->inspect($details->inspected);
         $problems->apply(
             'csv_columns',
             fn () => $supplier->takesCsv($details->csvColumns, $details->csvDelimiter, $details->csvFilename),

@@ -35,6 +35,8 @@ final class ItemDetails
     public bool $lots = false;
     public LotDetails $lotDetails = LotDetails::Never;
     public bool $serials = false;
+    /** Whether its temperature is measured when it comes. */
+    public bool $measured = false;
     public InspectionRule $inspection = InspectionRule::Never;
     /** Percent that may be bad, one of SamplingPlan's. */
     public string $qualityLimit = '1.5';
@@ -73,6 +75,7 @@ final class ItemDetails
         $details->lots = $item->isLotTracked();
         $details->lotDetails = $item->lotDetails();
         $details->serials = $item->hasSerials();
+        $details->measured = $item->isMeasured();
         $details->inspection = $item->inspection();
         $details->qualityLimit = $item->qualityLimit();
         $details->staple = $item->isStaple();

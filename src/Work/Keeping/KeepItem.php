@@ -161,6 +161,7 @@ final readonly class KeepItem
             $details->inspection,
             $details->qualityLimit,
         ));
+        $item->isMeasuredWhenItComes($details->measured);
         $item->belongTo($details->priceGroup);
         $item->isTaxedBy($details->taxName);
         $item->remember($details->caution, $details->notes);

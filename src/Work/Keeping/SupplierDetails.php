@@ -59,6 +59,7 @@ final class SupplierDetails
     public ?Person $buyer = null;
     public bool $wantsCsv = false;
     public bool $wantsXml = false;
+    public bool $inspected = false;
     public string $csvColumns = '';
     public string $csvDelimiter = ',';
     public string $csvFilename = '';
@@ -109,6 +110,7 @@ final class SupplierDetails
         $details->buyer = $supplier->buyer();
         $details->wantsCsv = $supplier->wantsCsv();
         $details->wantsXml = $supplier->wantsXml();
+        $details->inspected = $supplier->isInspected();
         [$details->csvColumns, $details->csvDelimiter, $details->csvFilename] = $supplier->csvAsTyped();
         $details->language = $supplier->paperLanguage();
         $details->seesPrices = $supplier->seesPrices();

@@ -80,6 +80,7 @@ final readonly class BookDelivery
                 $this->entities->refresh($line->line);
             }
             $counted = $this->countedLines($delivery);
+            self::mustBeMeasured($delivery, $counted);
             $receipt = $this->receipt($delivery, $counted, $person);
             foreach ($orders as $order) {
                 $order->settleState();
@@ -93,6 +94,23 @@ final readonly class BookDelivery
 
             return $receipt;
         });
+    }
+
+    /**
+     * @param list<DeliveryLine> $counted
+     *
+     * @throws Refused if something of it is measured when it comes, and was not
+     */
+    private static function mustBeMeasured(Delivery $delivery, array $counted): void
+    {
+        foreach ($counted as $line) {
+            $item = $line->line->item;
+            if (true === $item?->isMeasured() && null === $delivery->came()->temperature()) {
+                throw new Refused(
+                    sprintf('%s: how cold is it? Note the temperature under How it came.', $item->code),
+                );
+            }
+        }
     }
 
     /** @return non-empty-list<DeliveryLine> */
@@ -165,6 +183,7 @@ final readonly class BookDelivery
         return match (true) {
             $line->lotFacts()->isOver($today) => StockState::Held,
             $item->inspection()->isInspected(),
+            $line->delivery->supplier->isInspected(),
             true === $line->line->offer?->isInspected() => StockState::InInspection,
             InspectionRule::Dock === $item->inspection() => StockState::AtDock,
             default => StockState::Available,

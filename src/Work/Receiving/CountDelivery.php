@@ -62,7 +62,7 @@ final readonly class CountDelivery
             foreach ($delivery->lines() as $line) {
                 $this->line($line, $counts[$line->id] ?? null, $problems);
                 if ($rest && null === $line->counted() && null === $line->beside) {
-                    $line->count($line->missing());
+                    $line->count($line->asExpected());
                 }
                 if ($line->id === $another) {
                     $delivery->beside($line);

@@ -8,6 +8,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Problems;
 use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Order\Despatch;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Site\Site;
@@ -29,6 +30,8 @@ final readonly class StartDelivery
      * @param bool      $elsewhere whether what of them is for other sites is unloaded here too, to be sent on
      * @param Problems  $problems  what stands in the way is added
      *
+     * @param Despatch|null $advised what they said was on its way, where it is that
+     *
      * @return Delivery|null null where something does
      */
     public function start(
@@ -37,6 +40,7 @@ final readonly class StartDelivery
         string $note,
         bool $elsewhere,
         Problems $problems,
+        ?Despatch $advised = null,
     ): ?Delivery {
         $lines = $this->lines($orders, $site, $elsewhere);
         if ('' === $note) {
@@ -58,7 +62,7 @@ final readonly class StartDelivery
         if (null !== $begun) {
             return $begun;
         }
-        $delivery = new Delivery($supplier, $site, $note, $this->clock->now());
+        $delivery = new Delivery($supplier, $site, $note, $this->clock->now(), $advised);
         array_map($delivery->expect(...), $lines);
         $this->entities->persist($delivery);
         $this->entities->flush();
