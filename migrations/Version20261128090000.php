@@ -82,6 +82,7 @@ final class Version20261128090000 extends AbstractMigration
         $this->addSql("ALTER TABLE delivery ADD carrier VARCHAR(60) DEFAULT '' NOT NULL,
             ADD tracking VARCHAR(60) DEFAULT '' NOT NULL, ADD packages INT DEFAULT NULL, ADD pallets INT DEFAULT NULL,
             ADD seen VARCHAR(200) DEFAULT '' NOT NULL, ADD temperature NUMERIC(5, 1) DEFAULT NULL,
+            ADD scans JSON DEFAULT '[]' NOT NULL,
             ADD advised_id INT DEFAULT NULL, ADD INDEX IDX_3781EC105911BD95 (advised_id)");
         $this->addSql('ALTER TABLE delivery ADD CONSTRAINT FK_3781EC105911BD95 FOREIGN KEY (advised_id)
             REFERENCES despatch (id)');

@@ -8,6 +8,7 @@ import './keys.js';
 import './menus.js';
 import './pick.js';
 import './rows.js';
+import './scans.js';
 import { labelTables } from './cards.js';
 import { start as startFocus } from './focus.js';
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Browser;
 
+use Facebook\WebDriver\Chrome\ChromeDevToolsDriver;
 use Facebook\WebDriver\Chrome\ChromeOptions;
 use Facebook\WebDriver\Exception\WebDriverException;
 use Facebook\WebDriver\Remote\DesiredCapabilities;
@@ -148,6 +149,25 @@ abstract class BrowserTestCase extends TestCase
         $field->click();
         self::$chrome->getKeyboard()->sendKeys([WebDriverKeys::CONTROL, 'a', WebDriverKeys::NULL]);
         self::$chrome->getKeyboard()->sendKeys($keys);
+    }
+
+    /** The page inside the window; Chromium's own window is never narrower than 500. */
+    protected static function resize(int $width, int $height): void
+    {
+        (new ChromeDevToolsDriver(self::$chrome))->execute('Emulation.setDeviceMetricsOverride', [
+            'width' => $width,
+            'height' => $height,
+            'deviceScaleFactor' => 1,
+            'mobile' => $width < 700,
+        ]);
+    }
+
+    /** Whether the browser has no connection. */
+    protected static function offline(bool $offline): void
+    {
+        (new ChromeDevToolsDriver(self::$chrome))->execute('Network.emulateNetworkConditions', [
+            'offline' => $offline, 'latency' => 0, 'downloadThroughput' => -1, 'uploadThroughput' => -1,
+        ]);
     }
 
     protected static function doTheNextThing(): void

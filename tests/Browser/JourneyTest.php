@@ -343,6 +343,27 @@ final class JourneyTest extends BrowserTestCase
         self::until('#bad-scans', 'YY98');
         self::until('#bad-scans', 'XX99');
 
+        // Without a connection scans wait here, and are counted once when it is back; what was typed meanwhile stays.
+        $first = (string) self::one('.grid-table input[name^="counted["]')->getAttribute('name');
+        $code = trim(explode('·', self::one('.grid-table tbody .code')->getText())[0]);
+        $second = self::$chrome->findElements(WebDriverBy::cssSelector('.grid-table input[name^="counted["]'))[1];
+        self::offline(true);
+        foreach ([1, 2] as $n) {
+            self::one('#scan')->sendKeys($code.WebDriverKeys::ENTER);
+            self::until('#waiting-scans', 1 === $n ? '1 scan waits' : '2 scans wait');
+        }
+        $second->sendKeys('3');
+        $name = (string) $second->getAttribute('name');
+        self::offline(false);
+        self::$chrome->wait(15, 100)->until(
+            static fn (): bool => '2' === self::$chrome->executeScript(
+                'return document.querySelector("[name=\"'.$first.'\"]").value',
+            ),
+            'both are counted',
+        );
+        self::assertSame('3', self::one('[name="'.$name.'"]')->getAttribute('value'));
+        self::assertFalse(self::one('#waiting-scans')->isDisplayed());
+
         // The count is given up, after a question, and leaves nothing behind.
         self::one('button[formaction$="/discard"]')->click();
         self::confirm('Give up this count?');

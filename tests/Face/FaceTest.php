@@ -174,15 +174,4 @@ final class FaceTest extends BrowserTestCase
 
         return (string) $link;
     }
-
-    /** The page inside the window; Chromium's own window is never narrower than 500. */
-    private static function resize(int $width, int $height): void
-    {
-        (new ChromeDevToolsDriver(self::$chrome))->execute('Emulation.setDeviceMetricsOverride', [
-            'width' => $width,
-            'height' => $height,
-            'deviceScaleFactor' => 1,
-            'mobile' => $width < 700,
-        ]);
-    }
 }

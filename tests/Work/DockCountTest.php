@@ -197,4 +197,16 @@ final class DockCountTest extends StoreTestCase
         self::get(CountDelivery::class)->count($delivery, [], true, null, $problems);
         self::assertSame([['A1', '1', '2027-03-31'], ['', '', '']], self::rows($delivery), 'what is counted stays');
     }
+
+    public function testAScanThatIsSentAgainCountsOnce(): void
+    {
+        $delivery = $this->expected(self::item('D-9'));
+        $scan = static fn (string $key): ?string => self::get(CountDelivery::class)->count(
+            $delivery, [], false, new Scan(self::GTIN, null, $key), new Problems(),
+        );
+        self::assertStringContainsString('now 1', (string) $scan('a'));
+        self::assertNull($scan('a'), 'no answer was heard, and it came again');
+        self::assertStringContainsString('now 2', (string) $scan('b'));
+        self::assertSame([['', '2', '']], self::rows($delivery));
+    }
 }

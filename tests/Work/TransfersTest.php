@@ -257,7 +257,10 @@ final class TransfersTest extends StoreTestCase
         $zero = BigDecimal::zero();
         $ten = BigDecimal::of(10);
         self::refused(static fn () => new TransferCount($ten, BigDecimal::of(-1), $zero, '', false), '0 or more');
-        self::refused(static fn () => new TransferCount($ten, $ten, BigDecimal::of(11), 'x', false), '11 not good of 10');
+        self::refused(
+            static fn () => new TransferCount($ten, $ten, BigDecimal::of(11), 'x', false),
+            '11 not good of 10',
+        );
         self::refused(static fn () => new TransferCount($ten, $ten, BigDecimal::one(), ' ', false), 'what is wrong');
         $problems = new Problems();
         $line = self::again($transfer)->lines()[0];

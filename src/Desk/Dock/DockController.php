@@ -270,7 +270,11 @@ final class DockController extends AbstractController
         $words = preg_split('/\s+/', $fields->text('scan'), -1, \PREG_SPLIT_NO_EMPTY) ?: [];
         $packs = $fields->quantity('scan', $words[1] ?? '');
 
-        return [] === $words || $fields->problems->concern('scan') ? null : new Scan($words[0], $packs);
+        return [] === $words || $fields->problems->concern('scan') ? null : new Scan(
+            $words[0],
+            $packs,
+            $fields->text('scan_key', 60),
+        );
     }
 
     private function start(string $number, Fields $fields): Response

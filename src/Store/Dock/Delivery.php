@@ -19,6 +19,8 @@ use TallBarrel\Store\Supplier\Supplier;
 #[ORM\Entity]
 class Delivery
 {
+    private const REMEMBERED = 200;
+
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
@@ -31,6 +33,10 @@ class Delivery
     /** @var Collection<int, DeliveryLine> */
     #[ORM\OneToMany(targetEntity: DeliveryLine::class, mappedBy: 'delivery', cascade: ['persist', 'remove'])]
     private Collection $lines;
+
+    /** @var list<string> keys of the latest scans */
+    #[ORM\Column(type: 'json', options: ['default' => '[]'])]
+    private array $scans = [];
 
     #[ORM\Embedded(class: HowItCame::class, columnPrefix: false)]
     private HowItCame $came;
@@ -52,6 +58,24 @@ class Delivery
     public function advisedOf(OrderLine $line): ?BigDecimal
     {
         return null === $this->advised ? null : $this->advised->packs()[$line->id] ?? BigDecimal::zero();
+    }
+
+    /**
+     * What a scanner sends again because it heard no answer counts once.
+     *
+     * @return bool whether it is new
+     */
+    public function takesScan(string $key): bool
+    {
+        if ('' === $key) {
+            return true;
+        }
+        if (in_array($key, $this->scans, true)) {
+            return false;
+        }
+        $this->scans = array_slice([...$this->scans, $key], -self::REMEMBERED);
+
+        return true;
     }
 
     public function cameLike(HowItCame $came): void

@@ -69,7 +69,8 @@ final readonly class CountDelivery
                 }
             }
 
-            return null === $scan ? null : $this->scan($delivery, $scan, $problems);
+            return null === $scan || !$delivery->takesScan($scan->key) ? null
+                : $this->scan($delivery, $scan, $problems);
         });
     }
 
