@@ -73,6 +73,7 @@ abstract class BrowserTestCase extends TestCase
     /** What was on the screen when something went wrong stays under var/ for a look. */
     protected function onNotSuccessfulTest(\Throwable $error): never
     {
+        self::offline(false);
         @self::$chrome->takeScreenshot(dirname(__DIR__, 2).'/var/test/log/'.date('His').'.png');
         parent::onNotSuccessfulTest($error);
     }
@@ -165,7 +166,9 @@ abstract class BrowserTestCase extends TestCase
     /** Whether the browser has no connection. */
     protected static function offline(bool $offline): void
     {
-        (new ChromeDevToolsDriver(self::$chrome))->execute('Network.emulateNetworkConditions', [
+        $tools = new ChromeDevToolsDriver(self::$chrome);
+        $tools->execute('Network.enable', []);
+        $tools->execute('Network.emulateNetworkConditions', [
             'offline' => $offline, 'latency' => 0, 'downloadThroughput' => -1, 'uploadThroughput' => -1,
         ]);
     }

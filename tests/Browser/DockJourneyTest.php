@@ -75,7 +75,9 @@ final class DockJourneyTest extends BrowserTestCase
         $damaged->sendKeys('37');
         self::press('button[form="count"][value="save"]');
         self::until('#count tbody', '1 short');
-        self::row('MEAD-CRK')->findElement(WebDriverBy::cssSelector('details.own-day summary'))->click();
+        self::$chrome->executeScript('arguments[0].open = true; arguments[0].scrollIntoView({ block: "center" })', [
+            self::row('MEAD-CRK')->findElement(WebDriverBy::cssSelector('details.own-day')),
+        ]);
         self::in(self::row('MEAD-CRK'), 'bad')->sendKeys('2');
         self::in(self::row('MEAD-CRK'), 'because')->sendKeys('cracked');
         self::press('button[name="do"][value="all"]');
