@@ -25,6 +25,7 @@ final class Version20261128090000 extends AbstractMigration
         $this->addSql('ALTER TABLE supplier ADD inspected TINYINT(1) DEFAULT 0 NOT NULL');
         $this->arrivals();
         $this->places();
+        $this->charges();
         $this->addSql("ALTER TABLE inspection ADD severity VARCHAR(10) DEFAULT 'normal' NOT NULL");
     }
 
@@ -64,6 +65,27 @@ final class Version20261128090000 extends AbstractMigration
         $this->addSql("CREATE OR REPLACE VIEW on_hand_soon AS
             SELECT item_id, site_id, SUM(quantity) units FROM stock_balance
             WHERE state NOT IN ('held', 'on-its-way') GROUP BY item_id, site_id");
+    }
+
+    private function charges(): void
+    {
+        $this->addSql('CREATE TABLE landed_charge (id INT AUTO_INCREMENT NOT NULL, version INT DEFAULT 1 NOT NULL,
+            taken_back VARCHAR(200) DEFAULT NULL, taken_back_at DATETIME DEFAULT NULL, number VARCHAR(20) NOT NULL,
+            kind VARCHAR(10) NOT NULL, paper VARCHAR(40) NOT NULL, amount NUMERIC(14, 2) NOT NULL,
+            currency VARCHAR(3) NOT NULL, home NUMERIC(14, 2) NOT NULL, basis VARCHAR(10) NOT NULL,
+            at DATETIME NOT NULL, idempotency_key VARCHAR(60) NOT NULL, supplier_id INT DEFAULT NULL,
+            by_id INT NOT NULL, UNIQUE INDEX UNIQ_8105EA1796901F54 (number),
+            UNIQUE INDEX UNIQ_8105EA177FD1C147 (idempotency_key),
+            INDEX IDX_8105EA172ADD6D8C (supplier_id), INDEX IDX_8105EA17AAE72004 (by_id), PRIMARY KEY (id))');
+        $this->addSql('CREATE TABLE landed_charge_line (id INT AUTO_INCREMENT NOT NULL, share NUMERIC(14, 2) NOT NULL,
+            to_stock NUMERIC(14, 2) NOT NULL, charge_id INT NOT NULL, came_id INT NOT NULL,
+            INDEX IDX_C36045C255284914 (charge_id), INDEX IDX_C36045C210C0FD16 (came_id), PRIMARY KEY (id))');
+        $this->addSql('ALTER TABLE landed_charge
+            ADD CONSTRAINT FK_8105EA172ADD6D8C FOREIGN KEY (supplier_id) REFERENCES supplier (id),
+            ADD CONSTRAINT FK_8105EA17AAE72004 FOREIGN KEY (by_id) REFERENCES person (id)');
+        $this->addSql('ALTER TABLE landed_charge_line
+            ADD CONSTRAINT FK_C36045C255284914 FOREIGN KEY (charge_id) REFERENCES landed_charge (id),
+            ADD CONSTRAINT FK_C36045C210C0FD16 FOREIGN KEY (came_id) REFERENCES receipt_line (id)');
     }
 
     private function places(): void

@@ -143,4 +143,52 @@ final class SettleTest extends DeskTestCase
     {
         return '€'.number_format($amount, 2);
     }
+
+    public function testAFreightBillIsShownBeforeItIsSpreadAndTakenBack(): void
+    {
+        $this->as('iris');
+        self::assertStringContainsString('C-1001', $this->see('/settle/charges')->filter('main')->text());
+        $receipt = $this->connection()->fetchOne(
+            'SELECT r.number FROM receipt r JOIN receipt_line x ON x.receipt_id = r.id GROUP BY r.id
+             HAVING COUNT(*) > 2 ORDER BY r.id DESC LIMIT 1',
+        );
+        self::assertIsString($receipt);
+        self::assertSame($receipt, $this->see('/settle/charges/new?receipt='.$receipt)
+            ->filter('[name="receipts"]')->attr('value'));
+        $typed = ['kind' => 'freight', 'amount' => '30', 'currency' => 'EUR', 'basis' => 'quantity', 'key' => 'k1',
+            'receipts' => $receipt, 'paper' => 'X-1', 'do' => 'show'];
+        $page = $this->post('/settle/charges/new', ['amount' => 'much', 'receipts' => 'R-9 '.$receipt] + $typed);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('There is no receipt “R-9”', $page->text());
+        self::assertStringContainsString('“much”', $page->text());
+        self::assertSame('X-1', $page->filter('[name="paper"]')->attr('value'));
+        $page = $this->post('/settle/charges/new', ['basis' => 'typed', 'share' => ['1' => '5']] + $typed);
+        self::assertStringContainsString('The shares are', $page->filter('.error')->text());
+
+        $before = $this->number('SELECT COUNT(*) FROM landed_charge');
+        $page = $this->post('/settle/charges/new', $typed);
+        self::assertGreaterThan(2, $page->filter('tbody tr')->count());
+        self::assertSame($before, $this->number('SELECT COUNT(*) FROM landed_charge'), 'shown, not booked');
+        $this->post('/settle/charges/new', ['do' => 'book'] + $typed);
+        $show = (string) $this->browser->getResponse()->headers->get('Location');
+        $this->post('/settle/charges/new', ['do' => 'book'] + $typed);
+        self::assertResponseRedirects($show);
+        self::assertSame($before + 1, $this->number('SELECT COUNT(*) FROM landed_charge'), 'pressed twice');
+        self::assertEqualsWithDelta(30.0, $this->number(
+            'SELECT SUM(l.share) FROM landed_charge_line l JOIN landed_charge c ON c.id = l.charge_id
+             WHERE c.number = ?',
+            [basename($show)],
+        ), 1e-9);
+        $this->browser->request('POST', $show, ['_token' => 'x', 'why' => 'mine']);
+        self::assertResponseStatusCodeSame(403);
+        $this->as('rowan');
+        $page = $this->post($show, ['why' => ' ']);
+        self::assertStringContainsString('Say why', $page->filter('.error')->text());
+        $this->post($show, ['why' => 'for the neighbour']);
+        self::assertResponseRedirects($show);
+        self::assertStringContainsString('taken back: for the neighbour', $this->see($show)->text());
+        $this->as('tam');
+        $this->browser->request('GET', '/settle/charges/new');
+        self::assertResponseStatusCodeSame(403);
+    }
 }

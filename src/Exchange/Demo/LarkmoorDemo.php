@@ -11,6 +11,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\PasswordHasher\Hasher\UserPasswordHasherInterface;
 use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Gtin;
@@ -19,10 +20,13 @@ use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Core\Replenish\Policy;
 use TallBarrel\Core\Replenish\PolicyKind;
 use TallBarrel\Core\Replenish\ServiceTarget;
+use TallBarrel\Core\Settling\ChargeKind;
+use TallBarrel\Core\Settling\SpreadBasis;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\BulkInsert;
 use TallBarrel\Store\Business\Business;
 use TallBarrel\Store\Business\NumberSeries;
+use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Item\Categories;
 use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
@@ -43,6 +47,8 @@ use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Settling\AskedCharge;
+use TallBarrel\Work\Settling\SpreadCharge;
 use TallBarrel\Work\Sourcing\BringPriceList;
 
 /**
@@ -91,6 +97,7 @@ final class LarkmoorDemo
         private readonly BringPriceList $priceLists,
         private readonly Invoices $invoices,
         private readonly Categories $categories,
+        private readonly SpreadCharge $spread,
     ) {
     }
 
@@ -147,8 +154,33 @@ final class LarkmoorDemo
                 $this->people['owner'],
                 $this->clock->now(),
             ))->load();
+            $this->lateFreight();
         });
         $this->entities->clear();
+    }
+
+    /** The carrier's bill for the dearest delivery of three weeks ago came only now. */
+    private function lateFreight(): void
+    {
+        /** @var list<Receipt> $receipts */
+        $receipts = $this->entities
+            ->createQuery(
+                'SELECT r FROM '.Receipt::class.' r JOIN r.lines l WHERE r.day BETWEEN :from AND :until
+                 GROUP BY r ORDER BY SUM(l.packs * l.unitCost) DESC, r.id',
+            )
+            ->setParameters([
+                'from' => $this->today->modify('-25 days'), 'until' => $this->today->modify('-18 days'),
+            ])
+            ->setMaxResults(1)
+            ->getResult();
+        if ([] !== $receipts) {
+            $this->spread->book(
+                new AskedCharge(ChargeKind::Freight, null, 'KF 2210', Money::of('68.40', 'EUR'), SpreadBasis::Value,
+                    $receipts, []),
+                $this->people['bookkeeper'],
+                'demo-freight',
+            );
+        }
     }
 
     private function business(): void

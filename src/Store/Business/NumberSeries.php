@@ -18,6 +18,7 @@ class NumberSeries
     public const ROUNDS = 'Q';
     public const AGREEMENTS = 'A';
     public const RETURNS = 'B';
+    public const CHARGES = 'C';
     /** What each series numbers. */
     public const WORDS = [
         self::ORDERS => 'Purchase orders',
@@ -26,6 +27,7 @@ class NumberSeries
         self::RECEIPTS => 'Receipts',
         self::TRANSFERS => 'Transfers',
         self::RETURNS => 'Goods that go back',
+        self::CHARGES => 'Charges spread over what came',
     ];
 
     private const FIRST = 1001;

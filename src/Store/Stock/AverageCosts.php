@@ -85,6 +85,8 @@ final readonly class AverageCosts
             $units = BigDecimal::of($row['quantity']);
             if (MovementKind::Unit->value === $row['kind']) {
                 $cost = null === $row['unit_cost'] ? $cost : BigDecimal::of($row['unit_cost']);
+            } elseif (MovementKind::Charge->value === $row['kind']) {
+                $cost = $cost?->plus($row['unit_cost'] ?? 0);
             } elseif (in_array($row['kind'], self::GOING, true) && null !== $cost && null !== $row['unit_cost']) {
                 $cost = AverageCost::without($held, $cost, $units->negated(), BigDecimal::of($row['unit_cost']));
             } elseif (in_array($row['kind'], self::COSTED, true) && !self::leaves($row['kind'], $units)) {

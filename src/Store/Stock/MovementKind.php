@@ -17,6 +17,8 @@ enum MovementKind: string
     case Transfer = 'transfer';
     /** Of an item that stood twice. */
     case Joined = 'joined';
+    /** Freight, duty or the like: no units, and its cost is what each unit that was there costs more from now on. */
+    case Charge = 'charge';
     /** Counted in another unit from now on; its cost is the average in that unit. */
     case Unit = 'unit';
     /** Put right to what is there in truth. */
@@ -38,6 +40,7 @@ enum MovementKind: string
             self::Count => 'counted',
             self::Transfer => 'moved between sites',
             self::Joined => 'joined with its double',
+            self::Charge => 'charge spread on it',
             self::Unit => 'counted in another unit',
             self::Adjusted => 'put right',
             self::Scrapped => 'scrapped',

@@ -21,6 +21,7 @@ use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\LandedCharges;
 use TallBarrel\Store\Stock\AverageCosts;
 use TallBarrel\Store\Stock\Balances;
 use TallBarrel\Store\Stock\Ledger;
@@ -41,6 +42,7 @@ final readonly class TakeBackReceipt
         private EntityManagerInterface $entities,
         private Receipts $receipts,
         private SupplierReturns $returns,
+        private LandedCharges $charges,
         private Invoices $invoices,
         private Serials $serials,
         private Orders $orders,
@@ -151,6 +153,12 @@ final readonly class TakeBackReceipt
      */
     private function mustBeUntouched(Receipt $receipt, array $lines): void
     {
+        $charge = $this->charges->of($receipt)[0] ?? null;
+        if (null !== $charge) {
+            throw new Refused(
+                sprintf('%s bears a share of %s; take that back first.', $receipt->number, $charge->number),
+            );
+        }
         $sent = $this->returns->packsOf($receipt);
         $uncharged = $this->invoices->received(
             array_map(static fn (ReceiptLine $line): int => $line->line->id, $lines),
