@@ -21,7 +21,8 @@ final class Version20261128090000 extends AbstractMigration
             ADD theirs VARCHAR(40) DEFAULT '' NOT NULL");
         $this->addSql("ALTER TABLE business ADD stock_limits JSON DEFAULT '{}' NOT NULL");
         $this->addSql('ALTER TABLE stocking ADD counted_on DATE DEFAULT NULL');
-        $this->addSql('ALTER TABLE item ADD measured TINYINT(1) DEFAULT 0 NOT NULL');
+        $this->addSql('ALTER TABLE item ADD measured TINYINT(1) DEFAULT 0 NOT NULL,
+            ADD inspection_level VARCHAR(3) DEFAULT \'II\' NOT NULL, ADD look_at VARCHAR(500) DEFAULT \'\' NOT NULL');
         $this->addSql('ALTER TABLE supplier ADD inspected TINYINT(1) DEFAULT 0 NOT NULL');
         $this->arrivals();
         $this->places();

@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Receiving\InspectedLot;
+use TallBarrel\Core\Receiving\InspectionLevel;
 use TallBarrel\Core\Receiving\SamplingPlan;
 use TallBarrel\Core\Receiving\Severity;
 use TallBarrel\Core\Receiving\SwitchingRules;
@@ -119,6 +120,23 @@ final class SamplingInspectionTest extends TestCase
         self::assertFalse($plan->accepts($refused));
         self::assertTrue($plan->endsReduced($accepted + 1));
         self::assertFalse($plan->endsReduced($accepted));
+    }
+
+    /** MIL-STD-105E, table I, and II-A (memory): 1,000 have letter G at level I, J at II, K at III. */
+    public function testTheLevelSaysHowManyAreLookedAt(): void
+    {
+        $of = static fn (int $lot, InspectionLevel $level): array => [
+            ($plan = SamplingPlan::of($lot, '1.0', Severity::Normal, $level))->sample, $plan->accepted,
+        ];
+        self::assertSame([50, 1], $of(1000, InspectionLevel::One), 'G points on to H');
+        self::assertSame([13, 0], $of(300, InspectionLevel::One), 'F points back to E');
+        self::assertSame([80, 2], $of(1000, InspectionLevel::Two));
+        self::assertSame([125, 3], $of(1000, InspectionLevel::Three));
+        self::assertSame(
+            2000,
+            SamplingPlan::of(1_000_000, '0.10', Severity::Normal, InspectionLevel::Three)->sample,
+            'letter R',
+        );
     }
 
     public function testTightenedTakesLessOftenThanNormalWhateverTheLot(): void

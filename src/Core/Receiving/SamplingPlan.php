@@ -7,7 +7,7 @@ namespace TallBarrel\Core\Receiving;
 use TallBarrel\Core\InvalidValue;
 
 /**
- * How many of a lot to look at, and how many bad ones are too many: single sampling, general level II. Source:
+ * How many of a lot to look at, and how many bad ones are too many: single sampling. Source:
  * MIL-STD-105E, tables I and II-A to II-C, which are in the public domain (from memory); I, II-A and II-B are the same
  * as tables 1, 2-A and 2-B of ISO 2859-1:1999.
  */
@@ -15,12 +15,12 @@ final readonly class SamplingPlan
 {
     /** Acceptable quality limits, percent nonconforming, from the strictest. */
     public const LIMITS = ['0.10', '0.15', '0.25', '0.40', '0.65', '1.0', '1.5', '2.5', '4.0', '6.5', '10'];
-    /** Lots up to so many have the code letter of the same place. */
+    /** Lots up to so many have the size of the same place. */
     private const LOTS = [
         8, 15, 25, 50, 90, 150, 280, 500, 1200, 3200, 10_000, 35_000, 150_000, 500_000, \PHP_INT_MAX,
     ];
-    private const SAMPLES = [2, 3, 5, 8, 13, 20, 32, 50, 80, 125, 200, 315, 500, 800, 1250];
-    private const REDUCED_SAMPLES = [2, 2, 2, 3, 5, 8, 13, 20, 32, 50, 80, 125, 200, 315, 500];
+    private const SAMPLES = [2, 3, 5, 8, 13, 20, 32, 50, 80, 125, 200, 315, 500, 800, 1250, 2000];
+    private const REDUCED_SAMPLES = [2, 2, 2, 3, 5, 8, 13, 20, 32, 50, 80, 125, 200, 315, 500, 800];
     /**
      * Letters beyond the one that accepts none: there two arrows, then these acceptance and rejection numbers; under
      * reduced inspection what lies between is taken, for the last time.
@@ -55,8 +55,12 @@ final readonly class SamplingPlan
      *
      * @throws InvalidValue if there is nothing to look at, or the limit is none of them
      */
-    public static function of(int $lot, string $limit, Severity $severity = Severity::Normal): self
-    {
+    public static function of(
+        int $lot,
+        string $limit,
+        Severity $severity = Severity::Normal,
+        InspectionLevel $level = InspectionLevel::Two,
+    ): self {
         $strictness = array_search($limit, self::LIMITS, true);
         if (false === $strictness) {
             throw InvalidValue::because(
@@ -66,10 +70,11 @@ final readonly class SamplingPlan
         if ($lot < 1) {
             throw InvalidValue::because('There is nothing to inspect.');
         }
-        $letter = 0;
-        while (self::LOTS[$letter] < $lot) {
-            ++$letter;
+        $size = 0;
+        while (self::LOTS[$size] < $lot) {
+            ++$size;
         }
+        $letter = $level->letter($size);
         // Tightened, a letter later accepts none.
         $none = self::NONE_AT - $strictness + (Severity::Tightened === $severity ? 1 : 0);
         $numbers = self::NUMBERS[$severity->value];

@@ -28,15 +28,19 @@ final readonly class SwitchingRules
      * @param string             $limit   one of SamplingPlan::LIMITS
      * @param bool               $reduces whether fewer are looked at where they were long good
      */
-    public static function after(array $lots, string $limit, bool $reduces): self
-    {
+    public static function after(
+        array $lots,
+        string $limit,
+        bool $reduces,
+        InspectionLevel $level = InspectionLevel::Two,
+    ): self {
         $severity = Severity::Normal;
         $lately = [];
         $score = $refused = 0;
         foreach ($lots as $lot) {
-            $plan = SamplingPlan::of($lot->units, $limit, $severity);
+            $plan = SamplingPlan::of($lot->units, $limit, $severity, $level);
             $lately = array_slice([...$lately, $lot->accepted], -self::LOOKED_BACK);
-            $score = self::score($score, $lot, $plan, $limit);
+            $score = self::score($score, $lot, $plan, $limit, $level);
             $refused += Severity::Tightened === $severity && !$lot->accepted ? 1 : 0;
             $next = match ($severity) {
                 Severity::Normal => match (true) {
@@ -57,8 +61,13 @@ final readonly class SwitchingRules
     }
 
     /** 2 for a lot taken; 3, where some may be bad, if the next stricter limit takes it too; else it begins anew. */
-    private static function score(int $score, InspectedLot $lot, SamplingPlan $plan, string $limit): int
-    {
+    private static function score(
+        int $score,
+        InspectedLot $lot,
+        SamplingPlan $plan,
+        string $limit,
+        InspectionLevel $level,
+    ): int {
         if (!$lot->accepted) {
             return 0;
         }
@@ -66,7 +75,8 @@ final readonly class SwitchingRules
             return $score + 2;
         }
         $place = (int) array_search($limit, SamplingPlan::LIMITS, true);
-        $stricter = SamplingPlan::of($lot->units, SamplingPlan::LIMITS[max(0, $place - 1)]);
+        $limit = SamplingPlan::LIMITS[max(0, $place - 1)];
+        $stricter = SamplingPlan::of($lot->units, $limit, Severity::Normal, $level);
 
         return $stricter->accepts($lot->bad) ? $score + 3 : 0;
     }

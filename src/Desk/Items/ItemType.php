@@ -14,6 +14,7 @@ use Symfony\Component\Form\FormBuilderInterface;
 use Symfony\Component\OptionsResolver\OptionsResolver;
 use Symfony\Component\Validator\Constraints\Length;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Receiving\InspectionLevel;
 use TallBarrel\Core\Receiving\InspectionRule;
 use TallBarrel\Core\Receiving\LotDetails;
 use TallBarrel\Core\Receiving\SamplingPlan;
@@ -112,6 +113,19 @@ final class ItemType extends AbstractType
                 'class' => InspectionRule::class,
                 'empty_data' => InspectionRule::Never->value,
                 'choice_label' => static fn (InspectionRule $rule): string => $rule->words(),
+            ])
+            ->add('inspection_level', EnumType::class, [
+                'label' => 'How many, of a sample',
+                'property_path' => 'inspectionLevel',
+                'class' => InspectionLevel::class,
+                'empty_data' => InspectionLevel::Two->value,
+                'choice_label' => static fn (InspectionLevel $level): string => $level->words(),
+            ])
+            ->add('look_at', TextareaType::class, [
+                'label' => 'What is looked at, one a line',
+                'property_path' => 'lookAt',
+                'empty_data' => '',
+                'attr' => ['rows' => 2, 'maxlength' => 500],
             ])
             ->add('quality_limit', ChoiceType::class, [
                 'label' => 'May be bad, of a sample',

@@ -6,6 +6,7 @@ namespace TallBarrel\Exchange\Demo;
 
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Receiving\InspectionLevel;
 use TallBarrel\Core\Receiving\InspectionRule;
 use TallBarrel\Core\Receiving\LotDetails;
 use TallBarrel\Core\Receiving\ReturnWish;
@@ -64,6 +65,7 @@ final readonly class LarkmoorDock
         $this->items[self::INSPECTED]->isReceived(LotDetails::Never, false, InspectionRule::Sample, '2.5');
         $this->entities->flush();
         $this->change($this->lastOf(self::INSPECTED), 60, StockState::InInspection, 'looked at');
+        $this->items[self::INSPECTED]->isLookedAt(InspectionLevel::Two, "colour even\nno cracks\nsheets part by hand");
         $this->items[self::AT_DOCK]->isReceived(LotDetails::Never, false, InspectionRule::Dock, '1.5');
         $this->entities->flush();
         $this->change($this->lastOf(self::AT_DOCK), 12, StockState::AtDock, 'came');

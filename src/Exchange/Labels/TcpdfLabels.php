@@ -19,6 +19,10 @@ final readonly class TcpdfLabels implements LabelPrinter
     /** Of the DataMatrix, with its quiet zone of one module around. */
     private const SQUARE = 17.0;
     private const BARS = 11.0;
+    /** Millimetres from which GS1-128 has room beside the square. */
+    private const WIDE = 100.0;
+    /** As the library wants FNC1 for Code 128. */
+    private const FNC1 = "\xF1";
     /** Characters of a title that is written large. */
     private const SHORT = 10;
 
@@ -82,6 +86,19 @@ final readonly class TcpdfLabels implements LabelPrinter
             $pdf->setFont(self::FONT, '', 5.5);
             $pdf->setXY($x + self::MARGIN, $y + $height - self::MARGIN - 2.5);
             $pdf->Cell($inner, 2.5, $label->gs1->readable(), 0, 0, 'R', false, '', 1);
+            if ($width >= self::WIDE) {
+                $pdf->write1DBarcode(
+                    self::FNC1.$label->gs1->carried(self::FNC1),
+                    'C128',
+                    $x + self::MARGIN,
+                    $y + $height - self::MARGIN - self::BARS - 20,
+                    $inner,
+                    20,
+                    0.25,
+                    ['text' => false, 'position' => '', 'fitwidth' => true, 'hpadding' => 0, 'vpadding' => 0],
+                    'N',
+                );
+            }
         } elseif ('' !== $label->plain) {
             $isEan = 1 === preg_match('/^\d{13}$/', $label->plain);
             $pdf->write1DBarcode(

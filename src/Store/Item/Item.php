@@ -13,6 +13,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Receiving\InspectionLevel;
 use TallBarrel\Core\Receiving\InspectionRule;
 use TallBarrel\Core\Receiving\LotDetails;
 use TallBarrel\Core\Receiving\SamplingPlan;
@@ -92,6 +93,14 @@ class Item implements PlanningRestsOnIt
     /** How much of what comes in is looked at first. */
     #[ORM\Column(length: 6, enumType: InspectionRule::class, options: ['default' => 'never'])]
     private InspectionRule $inspection = InspectionRule::Never;
+
+    /** How many are looked at, for a sample. */
+    #[ORM\Column(length: 3, enumType: InspectionLevel::class, options: ['default' => 'II'])]
+    private InspectionLevel $inspectionLevel = InspectionLevel::Two;
+
+    /** What somebody who inspects it looks at, one a line. */
+    #[ORM\Column(length: 500, options: ['default' => ''])]
+    private string $lookAt = '';
 
     /** Whether its temperature is measured when it comes. */
     #[ORM\Column(options: ['default' => false])]
@@ -281,6 +290,26 @@ class Item implements PlanningRestsOnIt
         $this->serials = $serials;
         $this->inspection = $inspection;
         $this->qualityLimit = $limit;
+    }
+
+    public function isLookedAt(InspectionLevel $level, string $lookAt): void
+    {
+        $this->inspectionLevel = $level;
+        $this->lookAt = trim($lookAt);
+    }
+
+    public function inspectionLevel(): InspectionLevel
+    {
+        return $this->inspectionLevel;
+    }
+
+    /** @return list<string> what is looked at when it is inspected */
+    public function checklist(): array
+    {
+        return array_values(array_filter(
+            array_map(trim(...), explode("\n", $this->lookAt)),
+            static fn (string $line): bool => '' !== $line,
+        ));
     }
 
     public function isMeasuredWhenItComes(bool $measured): void

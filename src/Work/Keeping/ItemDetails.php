@@ -6,6 +6,7 @@ namespace TallBarrel\Work\Keeping;
 
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Receiving\InspectionLevel;
 use TallBarrel\Core\Receiving\InspectionRule;
 use TallBarrel\Core\Receiving\LotDetails;
 use TallBarrel\Store\Item\Item;
@@ -40,6 +41,9 @@ final class ItemDetails
     public InspectionRule $inspection = InspectionRule::Never;
     /** Percent that may be bad, one of SamplingPlan's. */
     public string $qualityLimit = '1.5';
+    public InspectionLevel $inspectionLevel = InspectionLevel::Two;
+    /** What is looked at when it is inspected, one a line. */
+    public string $lookAt = '';
     public bool $staple = false;
     public string $customsNumber = '';
     /** ISO 3166, two letters. */
@@ -78,6 +82,8 @@ final class ItemDetails
         $details->measured = $item->isMeasured();
         $details->inspection = $item->inspection();
         $details->qualityLimit = $item->qualityLimit();
+        $details->inspectionLevel = $item->inspectionLevel();
+        $details->lookAt = implode("\n", $item->checklist());
         $details->staple = $item->isStaple();
         $details->customsNumber = $item->customsNumber();
         $details->origin = $item->origin();

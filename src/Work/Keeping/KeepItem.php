@@ -162,6 +162,7 @@ final readonly class KeepItem
             $details->qualityLimit,
         ));
         $item->isMeasuredWhenItComes($details->measured);
+        $item->isLookedAt($details->inspectionLevel, $details->lookAt);
         $item->belongTo($details->priceGroup);
         $item->isTaxedBy($details->taxName);
         $item->remember($details->caution, $details->notes);

@@ -41,7 +41,12 @@ final readonly class InspectGoods
     /** How many to look at, and how many bad ones are too many, by how the lots before were found. */
     public function plan(Item $item, StockPlace $place, BigDecimal $units): SamplingPlan
     {
-        return SamplingPlan::of(self::whole($units), $item->qualityLimit(), $this->switching($item, $place)->severity);
+        return SamplingPlan::of(
+            self::whole($units),
+            $item->qualityLimit(),
+            $this->switching($item, $place)->severity,
+            $item->inspectionLevel(),
+        );
     }
 
     /** What the lots of this supplier before say of the next one. */
@@ -51,6 +56,7 @@ final readonly class InspectGoods
             $this->inspections->before($item, $this->supplierOf($item, $place)),
             $item->qualityLimit(),
             InspectionRule::Fewer === $item->inspection(),
+            $item->inspectionLevel(),
         );
     }
 

@@ -9,6 +9,8 @@ enum LabelSheet: string
 {
     case ThreeByEight = '3x8';
     case FourByTen = '4x10';
+    /** Large enough for GS1-128 as well. */
+    case TwoByFour = '2x4';
     case Single = 'single';
 
     public function words(): string
@@ -16,6 +18,7 @@ enum LabelSheet: string
         return match ($this) {
             self::ThreeByEight => 'A4, 24 of 70 × 37 mm',
             self::FourByTen => 'A4, 40 of 52.5 × 29.7 mm',
+            self::TwoByFour => 'A4, 8 of 105 × 74 mm, bars too',
             self::Single => 'one by one, 62 × 29 mm',
         };
     }
@@ -26,6 +29,7 @@ enum LabelSheet: string
         return match ($this) {
             self::ThreeByEight => [70.0, 37.0],
             self::FourByTen => [52.5, 29.7],
+            self::TwoByFour => [105.0, 74.0],
             self::Single => [62.0, 29.0],
         };
     }
@@ -35,6 +39,7 @@ enum LabelSheet: string
         return match ($this) {
             self::ThreeByEight => 3,
             self::FourByTen => 4,
+            self::TwoByFour => 2,
             self::Single => 1,
         };
     }
@@ -44,6 +49,7 @@ enum LabelSheet: string
         return match ($this) {
             self::ThreeByEight => 8,
             self::FourByTen => 10,
+            self::TwoByFour => 4,
             self::Single => 1,
         };
     }
