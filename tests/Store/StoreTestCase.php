@@ -9,9 +9,11 @@ use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Test\KernelTestCase;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Refused;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 use TallBarrel\Store\Dock\Delivery;
 use TallBarrel\Store\Item\Item;
@@ -178,5 +180,18 @@ abstract class StoreTestCase extends KernelTestCase
         self::assertIsString($held);
 
         return (string) BigDecimal::of($held)->strippedOfTrailingZeros();
+    }
+
+    /** That something is refused in so many words. */
+    protected static function mustRefuse(callable $act, string $words): void
+    {
+        try {
+            $act();
+        } catch (Refused|InvalidValue $refused) {
+            self::assertStringContainsString($words, $refused->getMessage());
+
+            return;
+        }
+        self::fail('not refused: '.$words);
     }
 }

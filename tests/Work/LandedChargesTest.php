@@ -5,9 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Work;
 
 use Brick\Math\BigDecimal;
-use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Money;
-use TallBarrel\Core\Refused;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Core\Settling\SpreadBasis;
 use TallBarrel\Store\Dock\Receipt;
@@ -78,18 +76,6 @@ final class LandedChargesTest extends StoreTestCase
         return (string) BigDecimal::of($cost)->strippedOfTrailingZeros();
     }
 
-    private static function refused(callable $act, string $words): void
-    {
-        try {
-            $act();
-        } catch (Refused|InvalidValue $refused) {
-            self::assertStringContainsString($words, $refused->getMessage());
-
-            return;
-        }
-        self::fail('not refused: '.$words);
-    }
-
     /** By hand: 100 at 5.00, 40 sold, freight of 50 later: 30 into stock, 5.50 each of 60; 20 cost of sales. */
     public function testWhatWasSoldMeanwhileIsCostOfSales(): void
     {
@@ -106,7 +92,7 @@ final class LandedChargesTest extends StoreTestCase
         self::assertSame($charge, self::book(self::freight($receipt, '50.00')), 'pressed twice, booked once');
         self::assertSame('5.5', self::average($item));
         self::assertSame([], self::get(Verification::class)->differences(), 'the ledger proves the average');
-        self::refused(
+        self::mustRefuse(
             static fn () => self::get(TakeBackReceipt::class)->takeBack(
                 $receipt,
                 [$receipt->lines()[0]->id],
@@ -124,12 +110,12 @@ final class LandedChargesTest extends StoreTestCase
         self::assertSame('5.5', self::average($item));
         self::sell($item, 30);
         $spread = self::get(SpreadCharge::class);
-        self::refused(static fn () => $spread->takeBack($charge, ' ', self::person('iris')), 'Say why');
+        self::mustRefuse(static fn () => $spread->takeBack($charge, ' ', self::person('iris')), 'Say why');
         $charge = self::get(LandedCharges::class)->byNumber($charge->number);
         self::assertNotNull($charge);
         $spread->takeBack($charge, 'not ours', self::person('iris'));
         self::assertSame('5', self::average($item));
-        self::refused(static fn () => $spread->takeBack($charge, 'again', self::person('iris')), 'already');
+        self::mustRefuse(static fn () => $spread->takeBack($charge, 'again', self::person('iris')), 'already');
         self::assertSame([], self::get(Verification::class)->differences());
     }
 
@@ -149,7 +135,7 @@ final class LandedChargesTest extends StoreTestCase
         self::assertSame(['0.00', '0.00', '10.00'], $by(SpreadBasis::Volume));
         [$first, $second, $third] = array_map(static fn ($line): int => $line->id, $receipt->lines());
         $typed = [$first => BigDecimal::of('1.00'), $second => BigDecimal::of('2.50')];
-        self::refused(
+        self::mustRefuse(
             static fn () => $by(SpreadBasis::Typed, $typed),
             'The shares are 3.5 in all, the charge is 10.00',
         );
@@ -163,11 +149,11 @@ final class LandedChargesTest extends StoreTestCase
     {
         $item = self::item('L-6');
         $receipt = self::receipt([[$item, 1]]);
-        self::refused(
+        self::mustRefuse(
             static fn () => self::book(self::freight($receipt, '10.00', SpreadBasis::Volume)),
             'cannot be spread',
         );
-        self::refused(static fn () => self::book(self::freight($receipt, '0.00')), 'A charge of nothing');
+        self::mustRefuse(static fn () => self::book(self::freight($receipt, '0.00')), 'A charge of nothing');
         $receipt = self::entities()->find(Receipt::class, $receipt->id) ?? self::fail('no receipt');
         self::get(TakeBackReceipt::class)->takeBack(
             $receipt,
@@ -175,7 +161,7 @@ final class LandedChargesTest extends StoreTestCase
             'slip',
             self::person('tam'),
         );
-        self::refused(static fn () => self::book(self::freight($receipt, '10.00')), 'Nothing for the stock came');
+        self::mustRefuse(static fn () => self::book(self::freight($receipt, '10.00')), 'Nothing for the stock came');
     }
 
     public function testAForeignChargeIsBornAtTheRateOfTheDay(): void

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Work;
 
 use Brick\Math\BigDecimal;
-use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Receiving\InspectionRule;
@@ -13,7 +12,6 @@ use TallBarrel\Core\Receiving\LotDetails;
 use TallBarrel\Core\Receiving\LotFacts;
 use TallBarrel\Core\Receiving\ReturnState;
 use TallBarrel\Core\Receiving\ReturnWish;
-use TallBarrel\Core\Refused;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Dock\ReceiptLine;
 use TallBarrel\Store\Dock\SupplierReturn;
@@ -92,18 +90,6 @@ final class StockRoomTest extends StoreTestCase
         self::assertSame([], self::get(Verification::class)->differences());
     }
 
-    private static function refused(callable $act, string $words): void
-    {
-        try {
-            $act();
-        } catch (Refused|InvalidValue $refused) {
-            self::assertStringContainsString($words, $refused->getMessage());
-
-            return;
-        }
-        self::fail('not refused: '.$words);
-    }
-
     public function testWhatIsInspectedIsOursButNotToBeSoldUntilItWasLookedAt(): void
     {
         $item = self::item('S-1');
@@ -118,14 +104,14 @@ final class StockRoomTest extends StoreTestCase
         $inspect = static fn (int $bad, string $key) => self::get(InspectGoods::class)->inspect(
             self::again($item), self::place(StockState::InInspection), $bad, self::person('tam'), $key,
         );
-        self::refused(static fn () => $inspect(61, 'k'), '61 of 60 looked at');
+        self::mustRefuse(static fn () => $inspect(61, 'k'), '61 of 60 looked at');
         $found = $inspect(2, 'k1');
         self::assertSame([60, 2, true], [$found->looked, $found->bad, $found->accepted]);
         self::assertSame('Testing Supplies', $found->supplier?->name());
         self::assertSame(58.0, self::units($item, StockState::Available));
         self::assertSame(2.0, self::units($item, StockState::Held));
         $this->proven();
-        self::refused(static fn () => $inspect(0, 'k1'), 'in inspection there any more');
+        self::mustRefuse(static fn () => $inspect(0, 'k1'), 'in inspection there any more');
     }
 
     public function testWhatIsKeptForLessIsSetFreeWhenThatIsAgreed(): void
@@ -138,10 +124,10 @@ final class StockRoomTest extends StoreTestCase
         $back = $send->begin($receipt, [$receipt->lines()[0]->id => BigDecimal::of(2)], StockState::Held,
             ReturnWish::LowerPrice, 'torn', '', false, self::person('tam'), 'less', new Problems());
         self::assertNotNull($back);
-        self::refused(static fn () => $send->send($back, false, self::person('tam')), 'nothing of it leaves');
+        self::mustRefuse(static fn () => $send->send($back, false, self::person('tam')), 'nothing of it leaves');
         $back = self::get(SupplierReturns::class)->byNumber($back->number);
         self::assertNotNull($back);
-        self::refused(static fn () => $send->settle($back, ' ', self::person('tam')), 'Which credit note');
+        self::mustRefuse(static fn () => $send->settle($back, ' ', self::person('tam')), 'Which credit note');
         $back = self::get(SupplierReturns::class)->byNumber($back->number);
         self::assertNotNull($back);
         $send->settle($back, 'CN-9', self::person('tam'));
@@ -251,13 +237,13 @@ final class StockRoomTest extends StoreTestCase
         self::assertSame([3, 3], $serials->count($item->id));
         self::assertSame($receipt, $serials->of($item, 'a2', 9)[0]->cameWith?->receipt);
         $tam = self::person(...);
-        self::refused(static fn () => $follow->add(self::again($item), 'B1 A2', $tam('tam')), 'A2 is known already');
-        self::refused(static fn () => $follow->add(self::again($item), ' ', $tam('tam')), 'Type the numbers');
+        self::mustRefuse(static fn () => $follow->add(self::again($item), 'B1 A2', $tam('tam')), 'A2 is known already');
+        self::mustRefuse(static fn () => $follow->add(self::again($item), ' ', $tam('tam')), 'Type the numbers');
         $follow->add(self::again($item), 'B1-B3', $tam('tam'));
         $one = fn () => $serials->of(self::again($item), 'B2', 9)[0];
-        self::refused(static fn () => $follow->gone($one(), ' ', $tam('tam')), 'Say to whom');
+        self::mustRefuse(static fn () => $follow->gone($one(), ' ', $tam('tam')), 'Say to whom');
         $follow->gone($one(), 'Whin Top', $tam('tam'));
-        self::refused(static fn () => $follow->gone($one(), 'Sallow', $tam('tam')), 'B2 went to Whin Top');
+        self::mustRefuse(static fn () => $follow->gone($one(), 'Sallow', $tam('tam')), 'B2 went to Whin Top');
         self::assertSame([5, 6], $serials->count($item->id));
         $follow->back($one(), $tam('tam'));
         self::assertSame([6, 6], $serials->count($item->id));
@@ -293,20 +279,20 @@ final class StockRoomTest extends StoreTestCase
         $scrap = static fn (int $many) => $right->scrap(
             self::again($item), self::place(), $units($many), 'broken', self::person('tam'), 'b',
         );
-        self::refused(static fn () => $count(60, 57, ' '), 'Say why');
-        self::refused(static fn () => $count(48, 57), '60 stand there by now, not 48');
-        self::refused(static fn () => $count(60, -1), 'expected 0 or more');
-        self::refused(static fn () => $count(60, '57.5'), 'no whole number');
-        self::refused(static fn () => $count(60, 2_000_000), 'more than 1,000,000');
-        self::refused(static fn () => $count(60, 60), 'nothing was booked');
+        self::mustRefuse(static fn () => $count(60, 57, ' '), 'Say why');
+        self::mustRefuse(static fn () => $count(48, 57), '60 stand there by now, not 48');
+        self::mustRefuse(static fn () => $count(60, -1), 'expected 0 or more');
+        self::mustRefuse(static fn () => $count(60, '57.5'), 'no whole number');
+        self::mustRefuse(static fn () => $count(60, 2_000_000), 'more than 1,000,000');
+        self::mustRefuse(static fn () => $count(60, 60), 'nothing was booked');
         $count(60, 57);
         $count(60, 57);
         self::assertSame(57.0, self::units($item, StockState::Available), 'pressed twice, booked once');
 
-        self::refused(static fn () => $scrap(58), '57 stand at Ferry Lane, not 58');
+        self::mustRefuse(static fn () => $scrap(58), '57 stand at Ferry Lane, not 58');
         $scrap(7);
         $become(StockState::Available, StockState::Held, 10, 'c');
-        self::refused(
+        self::mustRefuse(
             static fn () => $become(StockState::Available, StockState::Available, 1, 'd'),
             'available already',
         );
@@ -322,7 +308,7 @@ final class StockRoomTest extends StoreTestCase
     {
         $item = self::item('S-7', '2.00', true);
         $this->book($this->ordered($item), 5, LotFacts::of('L1', null));
-        self::refused(
+        self::mustRefuse(
             static fn () => self::get(PutStockRight::class)->countAs(
                 $item, self::place(), BigDecimal::zero(), BigDecimal::one(), 'found', self::person('tam'), 'l',
             ),
@@ -386,9 +372,9 @@ final class StockRoomTest extends StoreTestCase
         self::assertSame('10', self::held($item));
         self::assertSame('5', (string) self::again($item)->averageCost()?->strippedOfTrailingZeros());
         self::assertSame(0.0, self::open($second), 'it need not be paid');
-        self::refused(static fn () => $act('send'), 'sent back already');
-        self::refused(static fn () => $act('drop'), 'sent back already');
-        self::refused(static fn () => $act('settle', ''), 'Which credit note');
+        self::mustRefuse(static fn () => $act('send'), 'sent back already');
+        self::mustRefuse(static fn () => $act('drop'), 'sent back already');
+        self::mustRefuse(static fn () => $act('settle', ''), 'Which credit note');
         $act('settle', 'CN-7');
         self::assertSame(ReturnState::Settled, self::get(SupplierReturns::class)->byNumber($back->number)?->state());
         $this->proven();
@@ -428,7 +414,7 @@ final class StockRoomTest extends StoreTestCase
         self::get(PutStockRight::class)->scrap(
             $item, self::place(), BigDecimal::of(24), 'broken', self::person('tam'), 'gone',
         );
-        self::refused(
+        self::mustRefuse(
             static fn () => self::get(SendBack::class)->send($all, false, self::person('tam')),
             '12 stand at Ferry Lane, not 24',
         );
@@ -499,13 +485,13 @@ final class StockRoomTest extends StoreTestCase
     {
         $item = self::item('S-21');
         $receipt = $this->book($this->ordered($item, number: 'PO-S21'), 5);
-        self::refused(fn () => $this->takeBack($receipt, '  '), 'Say why');
+        self::mustRefuse(fn () => $this->takeBack($receipt, '  '), 'Say why');
         $sold = new Posting(
             $item->id, self::site('FERRY')->id, MovementKind::Sale, BigDecimal::of(-1), null,
             new \DateTimeImmutable('2026-11-23'), 'till', 'sale-s21',
         );
         self::get(Ledger::class)->enter([$sold], null);
-        self::refused(fn () => $this->takeBack($receipt), '60 came and 59 still stand');
+        self::mustRefuse(fn () => $this->takeBack($receipt), '60 came and 59 still stand');
         $this->proven();
     }
 
@@ -514,7 +500,7 @@ final class StockRoomTest extends StoreTestCase
         $item = self::item('S-22');
         $receipt = $this->book($this->ordered($item, number: 'PO-S22'), 5);
         $this->back($receipt, [$receipt->lines()[0]->id => BigDecimal::of(2)], key: 'r22');
-        self::refused(fn () => $this->takeBack($receipt), '2 of it go back to the supplier');
+        self::mustRefuse(fn () => $this->takeBack($receipt), '2 of it go back to the supplier');
     }
 
     public function testWhatTheSupplierChargedIsNotTakenBack(): void
@@ -526,7 +512,7 @@ final class StockRoomTest extends StoreTestCase
                 owed_price, tax_percent) SELECT MIN(id), ?, 99, 'x', 3, 12, 5, 3, 12, 0 FROM invoice",
             [$receipt->lines()[0]->line->id],
         );
-        self::refused(fn () => $this->takeBack($receipt), 'is on an invoice already');
+        self::mustRefuse(fn () => $this->takeBack($receipt), 'is on an invoice already');
     }
 
     public function testNumbersOfPiecesTakenBackMayComeAgain(): void

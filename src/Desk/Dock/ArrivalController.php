@@ -111,9 +111,7 @@ final class ArrivalController extends AbstractController
     {
         $delivery = $this->entities->find(Delivery::class, $id)
             ?? throw $this->createNotFoundException('There is no such delivery.');
-        if (!$this->seen->has($delivery->site->id)) {
-            throw $this->createAccessDeniedException('This belongs to a site that you do not see.');
-        }
+        $this->seen->mustHave($delivery->site->id);
 
         return $delivery;
     }

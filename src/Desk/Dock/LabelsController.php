@@ -107,9 +107,7 @@ final class LabelsController extends AbstractController
 
     private function mustBeSeen(int $site): void
     {
-        if (!$this->seen->has($site)) {
-            throw $this->createAccessDeniedException('This belongs to a site that you do not see.');
-        }
+        $this->seen->mustHave($site);
     }
 
     private function page(Fields $fields, Request $request): Response

@@ -178,8 +178,6 @@ final class ReturnsController extends AbstractController
 
     private function mustBeSeen(Receipt $receipt): void
     {
-        if (!$this->seen->has($receipt->delivery->site->id)) {
-            throw $this->createAccessDeniedException('This belongs to a site that you do not see.');
-        }
+        $this->seen->mustHave($receipt->delivery->site->id);
     }
 }

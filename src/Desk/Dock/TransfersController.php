@@ -208,9 +208,7 @@ final class TransfersController extends AbstractController
     {
         $transfer = $this->transfers->byNumber($number)
             ?? throw $this->createNotFoundException(sprintf('Nothing goes as %s.', $number));
-        if (!$this->isSeen($transfer)) {
-            throw $this->createAccessDeniedException('This belongs to sites that you do not see.');
-        }
+        $this->seen->mustHave($transfer->source->id, $transfer->target->id);
 
         return $transfer;
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Shell;
 
 use Symfony\Bundle\SecurityBundle\Security;
+use Symfony\Component\HttpKernel\Exception\AccessDeniedHttpException;
 use TallBarrel\Store\Business\Premises;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Site\Site;
@@ -32,6 +33,17 @@ final readonly class SeenSites
     public function has(?int $site): bool
     {
         return null === $site || $this->areAll() || in_array($site, $this->ids(), true);
+    }
+
+    /** @throws AccessDeniedHttpException unless one of these is seen */
+    public function mustHave(int ...$sites): void
+    {
+        foreach ($sites as $site) {
+            if ($this->has($site)) {
+                return;
+            }
+        }
+        throw new AccessDeniedHttpException('This belongs to a site that you do not see.');
     }
 
     /** @return list<Site> open ones, in the order they were opened */

@@ -235,9 +235,7 @@ final class PutRightController extends AbstractController
     {
         $parts = explode('@', $fields->text('place', 90), 2);
         $place = StockPlace::read($parts[count($parts) - 1], fn (int $id) => $this->sites->find($id));
-        if (!$this->seen->has($place->site->id)) {
-            throw $this->createAccessDeniedException('This belongs to a site that you do not see.');
-        }
+        $this->seen->mustHave($place->site->id);
 
         return $place;
     }
