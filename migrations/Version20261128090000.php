@@ -27,6 +27,7 @@ final class Version20261128090000 extends AbstractMigration
         $this->arrivals();
         $this->places();
         $this->charges();
+        $this->accounts();
         $this->addSql("ALTER TABLE inspection ADD severity VARCHAR(10) DEFAULT 'normal' NOT NULL");
     }
 
@@ -66,6 +67,24 @@ final class Version20261128090000 extends AbstractMigration
         $this->addSql("CREATE OR REPLACE VIEW on_hand_soon AS
             SELECT item_id, site_id, SUM(quantity) units FROM stock_balance
             WHERE state NOT IN ('held', 'on-its-way') GROUP BY item_id, site_id");
+    }
+
+    private function accounts(): void
+    {
+        $this->addSql("ALTER TABLE business ADD iban VARCHAR(34) DEFAULT '' NOT NULL,
+            ADD bic VARCHAR(11) DEFAULT '' NOT NULL");
+        $this->addSql("ALTER TABLE invoice ADD bank_file VARCHAR(20) DEFAULT '' NOT NULL");
+        $this->addSql('CREATE TABLE supplier_account (id INT AUTO_INCREMENT NOT NULL, version INT DEFAULT 1 NOT NULL,
+            iban VARCHAR(34) NOT NULL, state VARCHAR(10) NOT NULL, decided_at DATETIME DEFAULT NULL,
+            bic VARCHAR(11) NOT NULL, holder VARCHAR(70) NOT NULL, asked_at DATETIME NOT NULL,
+            decided_by_id INT DEFAULT NULL, supplier_id INT NOT NULL, asked_by_id INT NOT NULL,
+            INDEX IDX_FC5322BBE26B496B (decided_by_id), INDEX IDX_FC5322BB2ADD6D8C (supplier_id),
+            INDEX IDX_FC5322BB4F7A72E4 (asked_by_id),
+            INDEX account_of_supplier (supplier_id, state), PRIMARY KEY (id))');
+        $this->addSql('ALTER TABLE supplier_account
+            ADD CONSTRAINT FK_FC5322BBE26B496B FOREIGN KEY (decided_by_id) REFERENCES person (id),
+            ADD CONSTRAINT FK_FC5322BB2ADD6D8C FOREIGN KEY (supplier_id) REFERENCES supplier (id),
+            ADD CONSTRAINT FK_FC5322BB4F7A72E4 FOREIGN KEY (asked_by_id) REFERENCES person (id)');
     }
 
     private function charges(): void

@@ -191,4 +191,113 @@ final class SettleTest extends DeskTestCase
         $this->browser->request('GET', '/settle/charges/new');
         self::assertResponseStatusCodeSame(403);
     }
+
+    public function testAnAccountIsInForceWhenASecondPersonSaysSo(): void
+    {
+        $this->as('iris');
+        $code = $this->connection()->fetchOne(
+            "SELECT s.code FROM supplier s JOIN invoice v ON v.supplier_id = s.id WHERE v.state = 'settled' LIMIT 1",
+        );
+        self::assertIsString($code);
+        $page = $this->post('/settle/accounts', ['supplier' => $code, 'iban' => 'DE88 3704 0044 0532 0130 00']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('check digits do not fit', $page->filter('.error')->text());
+        self::assertSame('DE88 3704 0044 0532 0130 00', $page->filter('[name="iban"]')->attr('value'));
+        $this->post('/settle/accounts', ['supplier' => $code, 'iban' => 'DE89 3704 0044 0532 0130 00']);
+        self::assertResponseRedirects('/settle/accounts');
+        $id = (int) $this->number("SELECT MAX(id) FROM supplier_account WHERE iban = 'DE89370400440532013000'");
+        $state = fn (): float => $this->number(
+            "SELECT COUNT(*) FROM supplier_account WHERE id = ? AND state = 'in-force'",
+            [$id],
+        );
+        $this->post('/settle/accounts/'.$id, ['do' => 'yes']);
+        self::assertStringContainsString('another person has to', $this->browser->followRedirect()->text());
+        self::assertSame(0.0, $state());
+        $this->as('rowan');
+        $this->post('/settle/accounts/'.$id, ['do' => 'yes']);
+        self::assertSame(1.0, $state());
+        self::assertSame(1.0, $this->number(
+            "SELECT COUNT(*) FROM supplier_account a JOIN supplier s ON s.id = a.supplier_id
+             WHERE s.code = ? AND a.state = 'in-force'",
+            [$code],
+        ), 'the one before is replaced');
+        $this->post('/settle/accounts/'.$id, ['do' => 'no']);
+        self::assertStringContainsString('in force already', $this->browser->followRedirect()->text());
+        self::assertStringContainsString('account new since', $this->see('/settle/payments')->text());
+        $this->as('mara');
+        $this->browser->request('POST', '/settle/accounts', ['_token' => 'x']);
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testWhatIsTickedGoesToTheBankOnceInOneFile(): void
+    {
+        $this->as('iris');
+        /** @var list<array{id: int, version: int, number: string}> $rows */
+        $rows = $this->connection()->fetchAllAssociative(
+            "SELECT v.id, v.version, v.number FROM invoice v JOIN supplier_account a ON a.supplier_id = v.supplier_id
+             WHERE v.state = 'settled' AND v.currency = 'EUR' AND a.state = 'in-force' ORDER BY v.id LIMIT 2",
+        );
+        self::assertCount(2, $rows);
+        $typed = ['day' => '2026-11-25'];
+        foreach ($rows as $row) {
+            $typed['pay'][$row['id']] = '1';
+            $typed['seen'][$row['id']] = (string) $row['version'];
+        }
+        $said = function (array $typed): string {
+            $this->post('/settle/payments/bank', $typed);
+
+            return $this->browser->getResponse()->isRedirect() ? $this->browser->followRedirect()->text() : '';
+        };
+        self::assertStringContainsString('is over', $said(['day' => '2026-11-01'] + $typed));
+        self::assertStringContainsString('Tick what goes', $said(['day' => '2026-11-25']));
+        self::assertSame('', $said($typed));
+        $document = new \DOMDocument();
+        $xml = (string) $this->browser->getResponse()->getContent();
+        self::assertNotSame('', $xml);
+        self::assertTrue($document->loadXML($xml));
+        $path = new \DOMXPath($document);
+        $path->registerNamespace('p', 'urn:iso:std:iso:20022:tech:xsd:pain.001.001.09');
+        $read = static function (string $query) use ($path): array {
+            $nodes = $path->query($query);
+            self::assertNotFalse($nodes);
+
+            $texts = [];
+            foreach ($nodes as $node) {
+                $texts[] = (string) $node->nodeValue;
+            }
+
+            return $texts;
+        };
+        self::assertSame(['2', '2'], $read('//p:NbOfTxs'));
+        $amounts = $read('//p:InstdAmt[@Ccy="EUR"]');
+        self::assertCount(2, $amounts);
+        self::assertEqualsWithDelta(
+            array_sum(array_map(floatval(...), $amounts)),
+            (float) $read('//p:GrpHdr/p:CtrlSum')[0],
+            1e-6,
+        );
+        self::assertSame(['2026-11-25'], $read('//p:ReqdExctnDt/p:Dt'));
+        self::assertStringContainsString($rows[0]['number'], implode(' ', $read('//p:Ustrd')));
+        self::assertSame([
+            'PmtInfId', 'PmtMtd', 'NbOfTxs', 'CtrlSum', 'PmtTpInf', 'ReqdExctnDt', 'Dbtr', 'DbtrAcct', 'DbtrAgt',
+            'ChrgBr', 'CdtTrfTxInf', 'CdtTrfTxInf',
+        ], array_map(
+            static fn (\DOMNode $node): string => $node->nodeName,
+            array_values(array_filter(
+                iterator_to_array($document->getElementsByTagName('PmtInf')->item(0)->childNodes ?? []),
+                static fn (\DOMNode $node): bool => $node instanceof \DOMElement,
+            )),
+        ), 'in the order of the message definition');
+        self::assertStringContainsString('look at it once more', $said($typed), 'seen before it went into the file');
+        foreach (array_keys($typed['pay']) as $id) {
+            $typed['seen'][$id] = (string) (int) $this->number('SELECT version FROM invoice WHERE id = ?', [$id]);
+        }
+        self::assertStringContainsString('already; tick', $said($typed));
+        self::assertSame('', $said(['again' => '1'] + $typed));
+        $this->connection()->executeStatement('UPDATE supplier_account SET state = ?', ['replaced']);
+        foreach (array_keys($typed['pay']) as $id) {
+            $typed['seen'][$id] = (string) (int) $this->number('SELECT version FROM invoice WHERE id = ?', [$id]);
+        }
+        self::assertStringContainsString('has no account that two people', $said(['again' => '1'] + $typed));
+    }
 }

@@ -39,6 +39,7 @@ final class Pages
         'settle' => ['/settle'],
         'settle_invoice' => ['/settle/1'],
         'invoice_new' => ['/settle/new/VETRASOL', '/settle/new/OSTREL'],
+        'accounts' => ['/settle/accounts'],
         'charges' => ['/settle/charges'],
         'charge' => ['/settle/charges/C-1001'],
         'charge_new' => ['/settle/charges/new?receipt=R-1150'],

@@ -19,7 +19,9 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\SupplierAccounts;
 use TallBarrel\Work\Keeping\TableFile;
+use TallBarrel\Work\Settling\SendToBank;
 use TallBarrel\Work\Settling\SettleInvoice;
 
 /** What is settled and to be paid, by the day it should be, and what was paid last. */
@@ -31,6 +33,7 @@ final class PaymentsController extends AbstractController
 
     public function __construct(
         private readonly Invoices $invoices,
+        private readonly SupplierAccounts $accounts,
         private readonly CurrentBusiness $business,
         private readonly ClockInterface $clock,
     ) {
@@ -42,6 +45,7 @@ final class PaymentsController extends AbstractController
         return $this->render('settle/payments.html.twig', [
             'due' => $this->due(),
             'paid' => $this->invoices->paid(self::PAID_SHOWN),
+            'accounts' => $this->accounts->bySupplier(),
             'today' => $this->clock->now()->setTime(0, 0),
         ]);
     }
@@ -72,6 +76,35 @@ final class PaymentsController extends AbstractController
         }
 
         return $this->redirectToRoute('payments');
+    }
+
+    /** What is ticked, as the bank takes it. */
+    #[Route('/bank', name: 'payments_bank', methods: ['POST']), IsGranted('ROLE_RELEASE')]
+    public function bank(Request $request, SendToBank $send, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::of($request);
+        $seen = $fields->each('seen');
+        $day = $fields->day('day', $fields->text('day', 10));
+        try {
+            [$number, $file] = $send->send(
+                array_map(
+                    static fn (int $id): array => [$id, (int) ($seen[$id] ?? 0)],
+                    array_keys($fields->each('pay')),
+                ),
+                $day ?? throw new Refused($fields->errors()['day'] ?? 'Say on which day.'),
+                '' !== $fields->text('again', 1),
+                $person,
+            );
+        } catch (Refused $refused) {
+            $this->addFlash('short', $refused->getMessage());
+
+            return $this->redirectToRoute('payments');
+        }
+
+        return new Response($file, headers: [
+            'Content-Type' => 'application/xml; charset=UTF-8',
+            'Content-Disposition' => sprintf('attachment; filename="%s.xml"', $number),
+        ]);
     }
 
     /** For the bank or the bookkeeping: who gets how much, when, for which invoice. */

@@ -7,12 +7,16 @@ namespace TallBarrel\Exchange\Demo;
 use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Money\Iban;
+use TallBarrel\Store\Business\Business;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\SupplierAccount;
 use TallBarrel\Store\Settle\Uninvoiced;
 use TallBarrel\Store\Supplier\Supplier;
 
@@ -62,7 +66,42 @@ final readonly class LarkmoorSettling
             }
             $this->entities->persist($invoice);
         }
+        $this->accounts();
         $this->entities->flush();
+    }
+
+    /** Accounts of made-up banks: every supplier's but one's is confirmed; of one another is asked for. */
+    private function accounts(): void
+    {
+        $suppliers = $this->entities->getRepository(Supplier::class)->findBy([], ['id' => 'ASC']);
+        $since = $this->now->modify('-200 days');
+        foreach ($suppliers as $n => $supplier) {
+            if (0 === $n) {
+                continue;
+            }
+            $account = new SupplierAccount($supplier, self::iban($n), '', $supplier->name(), $this->bookkeeper, $since);
+            $account->decide(true, $this->owner, $since, false);
+            $this->entities->persist($account);
+        }
+        $asked = $this->now->modify('-1 day');
+        $this->entities->persist(
+            new SupplierAccount($suppliers[1], self::iban(90), '', $suppliers[1]->name(), $this->bookkeeper, $asked),
+        );
+        $this->entities->getRepository(Business::class)->findOneBy([])?->paysFrom(self::iban(7), 'LARKIE2DXXX');
+    }
+
+    /** Of a bank XXXX that is nobody's, with check digits that fit. */
+    private static function iban(int $n): Iban
+    {
+        $account = sprintf('XXXX000000%08d', 1000 + $n);
+        for ($check = 2; $check < 99; ++$check) {
+            try {
+                return Iban::of(sprintf('IE%02d%s', $check, $account));
+            } catch (InvalidValue) {
+                continue;
+            }
+        }
+        throw new \LogicException('One of the check digits fits.');
     }
 
     private function invoice(Uninvoiced $receipt, int $i, Chance $chance): Invoice

@@ -9,6 +9,7 @@ use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\Country;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
+use TallBarrel\Core\Money\Iban;
 use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Ordering\PaperPart;
 use TallBarrel\Core\Ordering\YesRules;
@@ -68,6 +69,13 @@ class Business
     /** @var array<string, list<string>> what a role may do, where the owner said so */
     #[ORM\Column(type: 'json', options: ['default' => '{}'])]
     private array $rights = [];
+
+    /** The account we pay from; empty while nobody said. */
+    #[ORM\Column(length: 34, options: ['default' => ''])]
+    private string $iban = '';
+
+    #[ORM\Column(length: 11, options: ['default' => ''])]
+    private string $bic = '';
 
     /** @var array<string, string> up to what value a role puts stock right, home currency; others without limit */
     #[ORM\Column(type: 'json', options: ['default' => '{}'])]
@@ -235,6 +243,23 @@ class Business
         $limit = $this->stockLimits[$role->value] ?? null;
 
         return null === $limit ? null : BigDecimal::of($limit);
+    }
+
+    /** @param string $bic ISO 9362, or empty */
+    public function paysFrom(?Iban $iban, string $bic): void
+    {
+        $this->iban = $iban->digits ?? '';
+        $this->bic = $bic;
+    }
+
+    public function iban(): ?Iban
+    {
+        return '' === $this->iban ? null : Iban::of($this->iban);
+    }
+
+    public function bic(): string
+    {
+        return $this->bic;
     }
 
     public function showLogo(?Picture $logo): void

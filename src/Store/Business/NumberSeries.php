@@ -19,6 +19,7 @@ class NumberSeries
     public const AGREEMENTS = 'A';
     public const RETURNS = 'B';
     public const CHARGES = 'C';
+    public const BANK_FILES = 'F';
     /** What each series numbers. */
     public const WORDS = [
         self::ORDERS => 'Purchase orders',
@@ -28,6 +29,7 @@ class NumberSeries
         self::TRANSFERS => 'Transfers',
         self::RETURNS => 'Goods that go back',
         self::CHARGES => 'Charges spread over what came',
+        self::BANK_FILES => 'Files for the bank',
     ];
 
     private const FIRST = 1001;

@@ -52,6 +52,10 @@ class Invoice
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
     private ?BigDecimal $paid = null;
 
+    /** The file for the bank it is in; empty for none. */
+    #[ORM\Column(length: 20, options: ['default' => ''])]
+    private string $bankFile = '';
+
     /** Units of its currency for one of ours, on the day it was entered. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 18, scale: 8)]
     private BigDecimal $foreignForOne;
@@ -171,6 +175,23 @@ class Invoice
         $this->state = InvoiceState::Paid;
         $this->paidOn = $on;
         $this->paid = $this->toPayOn($on)->amount;
+    }
+
+    /** @throws Refused unless it is released and not paid */
+    public function goesToBank(string $file): void
+    {
+        if (InvoiceState::Settled !== $this->state) {
+            throw new Refused(sprintf(
+                InvoiceState::Paid === $this->state ? '%s is paid already.' : '%s is not settled yet.',
+                $this->number,
+            ));
+        }
+        $this->bankFile = $file;
+    }
+
+    public function bankFile(): string
+    {
+        return $this->bankFile;
     }
 
     /** What is to be paid on a day: less the discount for paying early, where it is still to be had. */
