@@ -93,6 +93,7 @@ final class AccountsController extends AbstractController
             'settle/accounts.html.twig',
             [
                 'accounts' => $this->accounts->all(),
+                'inForce' => $this->accounts->bySupplier(),
                 'business' => $this->business->get(),
                 'suppliers' => $this->entities->getRepository(Supplier::class)->findBy(
                     ['archivedOn' => null],
