@@ -159,7 +159,8 @@ final readonly class ItemPage
                 'facts' => ($facts ?? $this->forms->of(ItemFactsType::class, new ItemFactsEntry($item)))->createView(),
             ],
             'adjustments' => $figures->adjustments,
-            'balances' => $this->seen->only($figures->balances),
+            'balances' => array_slice($this->seen->only($figures->balances), 0, StockList::PLACES),
+            'moreLots' => count($figures->balances) > StockList::PLACES,
             'movements' => array_map(
                 static fn (array $row): array => ['words' => MovementKind::from((string) $row['kind'])->words()] + $row,
                 $this->seen->only($figures->movements),
@@ -167,7 +168,7 @@ final readonly class ItemPage
             'right' => [
                 'nonce' => bin2hex(random_bytes(8)),
                 'reasons' => $this->reasons->words(ReasonKind::Adjustment),
-                'places' => $this->places($item, $figures->balances),
+                'places' => $this->places($item, array_slice($figures->balances, 0, StockList::PLACES)),
             ],
             'orders' => array_map(
                 static fn (array $row): array => ['words' => OrderState::from((string) $row['state'])->words()] + $row,

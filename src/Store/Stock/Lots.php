@@ -50,13 +50,24 @@ final readonly class Lots
         return $ends;
     }
 
-    /** @return array<array-key, string> stock units of each lot that stands somewhere, by number */
-    public function standing(int $item): array
+    /** Until when a lot may be used, as Y-m-d; null where nobody said. */
+    public function endOf(int $item, string $lot): ?string
+    {
+        $end = $this->connection->fetchOne(
+            'SELECT expires_on FROM lot WHERE item_id = ? AND number = ?',
+            [$item, $lot],
+        );
+
+        return is_string($end) ? $end : null;
+    }
+
+    /** @return array<array-key, string> stock units of the lots that stand somewhere, by number; so many at most */
+    public function standing(int $item, int $most): array
     {
         /** @var array<array-key, string> $units */
         $units = $this->connection->fetchAllKeyValue(
             "SELECT lot, SUM(quantity) FROM stock_balance WHERE item_id = ? AND lot <> '' GROUP BY lot
-             HAVING SUM(quantity) > 0 ORDER BY lot",
+             HAVING SUM(quantity) > 0 ORDER BY lot LIMIT $most",
             [$item],
         );
 

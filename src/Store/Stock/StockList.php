@@ -17,6 +17,8 @@ use TallBarrel\Store\OneTrip;
  */
 final readonly class StockList
 {
+    /** Places and lots of an item that are shown; of more there is one too many. */
+    public const PLACES = 120;
     public const PAGE = 60;
 
     public function __construct(private Connection $connection)
@@ -93,7 +95,8 @@ final readonly class StockList
                  LEFT JOIN shelf_place p ON p.item_id = b.item_id AND p.site_id = b.site_id AND p.lot = b.lot
                  LEFT JOIN bin o ON o.id = p.bin_id
                  LEFT JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
-                 WHERE b.item_id = ? AND b.quantity <> 0',
+                 WHERE b.item_id = ? AND b.quantity <> 0
+                 ORDER BY s.id, l.expires_on IS NULL, l.expires_on, b.lot LIMIT '.(self::PLACES + 1),
                 [$item],
             )
             ->ask(

@@ -22,6 +22,8 @@ final readonly class ProposeLabels
 {
     /** Labels of one kind at once. */
     public const MOST = 500;
+    /** Lots of an item that are proposed. */
+    private const LOTS = 100;
 
     public function __construct(private EntityManagerInterface $entities, private Lots $lots)
     {
@@ -65,7 +67,7 @@ final readonly class ProposeLabels
                 $labels[] = [self::plain('p'.$pack->id, $item->name(), [$item->code, $words], $pack->gtin(), ''), 0];
             }
         }
-        foreach ($this->lots->standing($item->id) as $lot => $units) {
+        foreach ($this->lots->standing($item->id, self::LOTS) as $lot => $units) {
             $labels[] = [$this->ofLot($item, (string) $lot), 0];
         }
 
@@ -94,7 +96,7 @@ final readonly class ProposeLabels
         if ('' === $lot) {
             return self::plain('i'.$item->id, $item->name(), [$item->code], $item->gtin(), $item->code);
         }
-        $end = $this->lots->ends($item->id)[$lot] ?? null;
+        $end = $this->lots->endOf($item->id, $lot);
 
         return self::one('i'.$item->id.'-'.$lot, $item, $lot, null === $end ? null : new \DateTimeImmutable($end), '');
     }
