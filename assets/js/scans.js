@@ -61,15 +61,23 @@ const send = async () => {
     sent.set('scan_key', next.key);
     sent.set('do', 'save');
     let page = null;
+    let refused = false;
     try {
         const answer = await fetch(form.action, { method: 'POST', body: sent, signal: AbortSignal.timeout(LONGEST_MS) });
-        if (answer.status < 500) page = new DOMParser().parseFromString(await answer.text(), 'text/html');
+        refused = answer.status >= 400 && answer.status < 500 && ![422, 429].includes(answer.status);
+        if (answer.status < 500 && answer.status !== 429) page = new DOMParser().parseFromString(await answer.text(), 'text/html');
     } catch { /* No connection: it waits. */ }
     sending = false;
     if (!page) {
         tell(delivery, true);
         setTimeout(send, AGAIN_MS);
         return;
+    }
+    if (refused) {
+        // Sent again it would be refused again: it goes to those that were not taken.
+        const bad = `bad-scans-${delivery}`;
+        keep(delivery, waiting(delivery).filter((scan) => scan.key !== next.key));
+        sessionStorage.setItem(bad, JSON.stringify([next.scan, ...JSON.parse(sessionStorage.getItem(bad) ?? '[]')].slice(0, 20)));
     }
     if (!page.getElementById('count')) {
         // Signed out, or booked in by somebody: the page itself says so; the scan waits for it.

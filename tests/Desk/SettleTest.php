@@ -206,10 +206,9 @@ final class SettleTest extends DeskTestCase
         $this->post('/settle/accounts', ['supplier' => $code, 'iban' => 'DE89 3704 0044 0532 0130 00']);
         self::assertResponseRedirects('/settle/accounts');
         $id = (int) $this->number("SELECT MAX(id) FROM supplier_account WHERE iban = 'DE89370400440532013000'");
-        $state = fn (): float => $this->number(
-            "SELECT COUNT(*) FROM supplier_account WHERE id = ? AND state = 'in-force'",
-            [$id],
-        );
+        $state = function () use (&$id): float {
+            return $this->number("SELECT COUNT(*) FROM supplier_account WHERE id = ? AND state = 'in-force'", [$id]);
+        };
         $this->post('/settle/accounts/'.$id, ['do' => 'yes']);
         self::assertStringContainsString('another person has to', $this->browser->followRedirect()->text());
         self::assertSame(0.0, $state());
@@ -224,6 +223,14 @@ final class SettleTest extends DeskTestCase
         $this->post('/settle/accounts/'.$id, ['do' => 'no']);
         self::assertStringContainsString('in force already', $this->browser->followRedirect()->text());
         self::assertStringContainsString('account new since', $this->see('/settle/payments')->text());
+        // Where nobody else may release, whoever is left says yes alone.
+        $this->post('/settle/accounts', ['supplier' => $code, 'iban' => 'GB82 WEST 1234 5698 7654 32']);
+        $id = (int) $this->number("SELECT MAX(id) FROM supplier_account WHERE iban = 'GB82WEST12345698765432'");
+        $this->post('/settle/accounts/'.$id, ['do' => 'yes']);
+        self::assertSame(0.0, $state());
+        $this->connection()->executeStatement("UPDATE person SET blocked_at = '2026-11-01' WHERE role = 'bookkeeper'");
+        $this->post('/settle/accounts/'.$id, ['do' => 'yes']);
+        self::assertSame(1.0, $state());
         $this->as('mara');
         $this->browser->request('POST', '/settle/accounts', ['_token' => 'x']);
         self::assertResponseStatusCodeSame(403);

@@ -14,6 +14,7 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Person\Right;
 use TallBarrel\Store\Settle\SupplierAccount;
 use TallBarrel\Store\Settle\SupplierAccounts;
 use TallBarrel\Store\Supplier\Supplier;
@@ -102,10 +103,16 @@ final readonly class KeepAccounts
         }
     }
 
-    /** Whether nobody else works here. */
+    /** Whether nobody else here could say yes. */
     private function isAlone(Person $by): bool
     {
-        return 1 === count($this->entities->getRepository(Person::class)->findBy(['blockedAt' => null]))
-            && !$by->isBlocked();
+        $business = $this->business->get();
+        foreach ($this->entities->getRepository(Person::class)->findBy(['blockedAt' => null]) as $person) {
+            if ($person !== $by && in_array(Right::Release, $business->rightsOf($person->role()), true)) {
+                return false;
+            }
+        }
+
+        return true;
     }
 }
