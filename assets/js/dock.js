@@ -35,6 +35,13 @@ Alpine.data('dock', () => ({
         list.replaceChildren(...bad.map((scan) => Object.assign(document.createElement('li'), { className: 'tag short', textContent: scan })));
         list.hidden = bad.length === 0;
     },
+    // Of one counted line: taken or chosen, it is sent at once; nothing that was typed is touched.
+    picture(event) {
+        const form = document.getElementById('came');
+        form.elements.line.value = event.currentTarget.dataset.line;
+        form.elements.file.addEventListener('change', () => form.requestSubmit(), { once: true });
+        form.elements.file.click();
+    },
     catchScan(event) {
         if (typing(event.target) || event.key.length !== 1 || event.ctrlKey || event.metaKey || event.altKey || event.key === '?' || event.key === '/') return;
         this.$root.querySelector('#scan')?.focus();

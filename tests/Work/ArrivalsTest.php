@@ -172,6 +172,15 @@ final class ArrivalsTest extends StoreTestCase
         }
         self::mustRefuse(static fn () => $describe->attach($delivery, '13.pdf', $pdf, $tam), '12 are kept');
         $describe->remove($kept, $tam);
+        $line = $delivery->lines()[0];
+        $describe->attach($delivery, 'torn.pdf', $pdf, $tam, $line);
+        $kept = self::get(Attachments::class)->of($delivery);
+        self::assertSame(
+            ['torn.pdf', $line->id, $line->line->description],
+            [$kept[11]['name'], $kept[11]['line'], $kept[11]['shows']],
+        );
+        $other = self::delivery(self::sentOrder([[self::offer(self::item('A-5'), '12.00'), 1]], 'PO-A5'));
+        self::mustRefuse(static fn () => $describe->attach($other, 'torn.pdf', $pdf, $tam, $line), 'another delivery');
         self::assertNotContains('note b.jpg', array_column(self::get(Attachments::class)->of($delivery), 'name'));
     }
 

@@ -12,6 +12,7 @@ use TallBarrel\Core\Receiving\LotDetails;
 use TallBarrel\Core\Receiving\LotFacts;
 use TallBarrel\Core\Receiving\ReturnState;
 use TallBarrel\Core\Receiving\ReturnWish;
+use TallBarrel\Core\Replenish\ItemSite;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Dock\ReceiptLine;
 use TallBarrel\Store\Dock\SupplierReturn;
@@ -21,6 +22,7 @@ use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Settle\Uninvoiced;
+use TallBarrel\Store\Stock\InInspection;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -97,9 +99,11 @@ final class StockRoomTest extends StoreTestCase
         $this->book($this->ordered($item), 5);
         self::assertSame(60.0, self::units($item, StockState::InInspection));
         self::assertSame(0.0, self::units($item, StockState::Available));
-        $soon = self::connection()->fetchOne('SELECT units FROM on_hand_soon WHERE item_id = ?', [$item->id]);
-        self::assertIsNumeric($soon);
-        self::assertSame(60.0, (float) $soon, 'planning does not buy it again');
+        $soon = self::get(InInspection::class)->coming([$item->id], self::now());
+        self::assertSame(['60'], array_map(
+            static fn (array $here): string => (string) $here[0]->stockUnits,
+            array_values($soon),
+        ), 'planning does not buy it again');
 
         $inspect = static fn (int $bad, string $key) => self::get(InspectGoods::class)->inspect(
             self::again($item), self::place(StockState::InInspection), $bad, self::person('tam'), $key,
@@ -536,10 +540,49 @@ final class StockRoomTest extends StoreTestCase
             self::person('tam'), 'h',
         );
         $places = self::get(PlanningData::class)->itemSites(self::now(), [$item->id]);
-        $held = [];
-        foreach ($places as $place) {
-            $held[] = $place->stock->onHand->toFloat();
+        $place = array_values(array_filter(
+            $places,
+            static fn (ItemSite $one): bool => !$one->stock->coming->units()->isZero(),
+        ))[0] ?? null;
+        self::assertNotNull($place);
+        self::assertSame(0.0, $place->stock->onHand->toFloat(), 'nobody can sell it yet');
+        self::assertSame(48.0, $place->stock->coming->units()->toFloat(), 'held back is not counted on');
+    }
+
+    /** Two days where nobody knows; then as long as it took in the middle of the last times, and never in the past. */
+    public function testWhatIsInInspectionIsFreeAfterAsLongAsItUsuallyTakes(): void
+    {
+        $waiting = self::get(InInspection::class);
+        self::connection()->executeStatement('UPDATE inspection SET since = NULL');
+        $item = self::item('S-11');
+        self::entities()->flush();
+        $today = self::now()->setTime(0, 0);
+        $free = static fn (string $since): string => $waiting->freeOn(
+            $item->id,
+            $today->modify($since)->format('Y-m-d'),
+            $today,
+        )->format('Y-m-d');
+        self::assertSame($today->modify('+2 days')->format('Y-m-d'), $free('today'));
+        foreach ([1, 4, 9] as $n => $days) {
+            self::connection()->insert('inspection', [
+                'item_id' => $item->id, 'site_id' => self::place()->site->id, 'lot' => '', 'units' => 1, 'looked' => 1,
+                'bad' => 0, 'accepted' => 1, 'by_id' => self::person('tam')->id,
+                'at' => $today->modify(sprintf('-%d days', $n))->format('Y-m-d 15:00:00'),
+                'since' => $today->modify(sprintf('-%d days', $n + $days))->format('Y-m-d'),
+            ]);
         }
-        self::assertContains(48.0, $held, 'held back is not counted on');
+        self::assertSame($today->modify('+4 days')->format('Y-m-d'), $free('today'), 'the middle of 1, 4 and 9');
+        self::assertSame($today->modify('+3 days')->format('Y-m-d'), $free('-1 day'));
+        self::assertSame($today->format('Y-m-d'), $free('-20 days'), 'overdue: today, not three weeks ago');
+
+        $other = self::item('S-12');
+        self::entities()->flush();
+        self::assertSame(4, $waiting->days($other->id), 'what is known of others');
+        $other->isReceived(LotDetails::Never, false, InspectionRule::All, '1.5');
+        $this->book($this->ordered($other), 5);
+        $found = self::get(InspectGoods::class)
+            ->inspect(self::again($other), self::place(StockState::InInspection), 0, self::person('tam'), 'w');
+        self::assertSame($today->format('Y-m-d'), $found->since?->format('Y-m-d'));
+        self::assertSame([], $waiting->coming([$other->id], $today));
     }
 }

@@ -25,6 +25,12 @@ final readonly class Coming
         return new self($orders, $today);
     }
 
+    /** @param list<OpenOrder> $more */
+    public function with(array $more): self
+    {
+        return self::of([...$this->orders, ...$more], $this->today);
+    }
+
     public static function nothing(\DateTimeImmutable $today): self
     {
         return new self([], $today);

@@ -6,7 +6,7 @@ namespace TallBarrel\Core\Replenish;
 
 use Brick\Math\BigDecimal;
 
-/** What is still to come on one line of a sent order. */
+/** What is still to come on one line of a sent order; or what is here already and not free yet. */
 final readonly class OpenOrder
 {
     /**
@@ -20,7 +20,14 @@ final readonly class OpenOrder
         public BigDecimal $stockUnits,
         public \DateTimeImmutable $due,
         public ?bool $verdict = null,
+        public bool $isHere = false,
     ) {
+    }
+
+    /** What is ours and still to be looked at; no supplier can bring it sooner. */
+    public static function inInspection(BigDecimal $stockUnits, \DateTimeImmutable $free): self
+    {
+        return new self('In inspection', $stockUnits, $free, isHere: true);
     }
 
     public function daysLate(\DateTimeImmutable $today): int

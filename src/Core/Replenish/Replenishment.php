@@ -72,7 +72,8 @@ final readonly class Replenishment
                 $before += $on < $day ? $units : 0.0;
             }
             $lasts = $need->forecast->daysOf(max(0.0, $stock + $before)) ?? INF;
-            if ($lasts < $day - 1 && $lasts + 1 < $need->leadTime->days && $order->daysLate($need->today) < 1) {
+            $saves = $lasts < $day - 1 && $lasts + 1 < $need->leadTime->days;
+            if ($saves && !$order->isHere && $order->daysLate($need->today) < 1) {
                 return new BringForward(
                     $order->number,
                     $need->today->modify(sprintf('+%d days', max(1, (int) floor($lasts)))),

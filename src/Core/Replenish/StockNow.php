@@ -10,7 +10,7 @@ use Brick\Math\BigDecimal;
 final readonly class StockNow
 {
     /**
-     * @param BigDecimal          $onHand   available, or soon: at the dock and in inspection
+     * @param BigDecimal          $onHand   available, or today: at the dock
      * @param BigDecimal          $promised to customers and not yet handed over
      * @param list<PlannedDemand> $planned  from today on
      */

@@ -19,6 +19,7 @@ use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Store\Dock\Attachments;
 use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Dock\DeliveryLine;
 use TallBarrel\Store\Dock\HowItCame;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Work\Receiving\DescribeArrival;
@@ -47,8 +48,13 @@ final class ArrivalController extends AbstractController
         $bytes = $fields->attempt('file', static fn (): ?string => BroughtFile::in($request, 'file'));
         if (null !== $bytes) {
             $name = BroughtFile::named($request, 'file');
+            $shows = (int) $fields->text('line', 12);
+            $line = array_values(array_filter(
+                $delivery->lines(),
+                static fn (DeliveryLine $one): bool => $one->id === $shows,
+            ))[0] ?? null;
             try {
-                $fields->attempt('file', fn () => $this->describe->attach($delivery, $name, $bytes, $by));
+                $fields->attempt('file', fn () => $this->describe->attach($delivery, $name, $bytes, $by, $line));
             } catch (Refused $refused) {
                 $fields->refuse('file', $refused->getMessage());
             }

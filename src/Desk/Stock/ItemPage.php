@@ -35,6 +35,7 @@ use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Planning\SitePolicy;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
+use TallBarrel\Store\Stock\InInspection;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\StockList;
 use TallBarrel\Store\Stock\StockPlace;
@@ -47,6 +48,7 @@ final readonly class ItemPage
         private EntityManagerInterface $entities,
         private Offers $offers,
         private StockList $stock,
+        private InInspection $inspected,
         private OpenLines $open,
         private Proposals $proposals,
         private ReorderBoard $board,
@@ -159,7 +161,7 @@ final readonly class ItemPage
                 'facts' => ($facts ?? $this->forms->of(ItemFactsType::class, new ItemFactsEntry($item)))->createView(),
             ],
             'adjustments' => $figures->adjustments,
-            'balances' => array_slice($this->seen->only($figures->balances), 0, StockList::PLACES),
+            'balances' => $this->standing($item, $figures->balances, $today),
             'moreLots' => count($figures->balances) > StockList::PLACES,
             'movements' => array_map(
                 static fn (array $row): array => ['words' => MovementKind::from((string) $row['kind'])->words()] + $row,
@@ -178,6 +180,22 @@ final readonly class ItemPage
             'talk' => $this->talk->about('item', $item->code),
             'today' => $today,
         ];
+    }
+
+    /**
+     * @param list<array<string, string|null>> $balances
+     *
+     * @return list<array<string, mixed>> those that may be seen; what is in inspection with the day it will be free
+     */
+    private function standing(Item $item, array $balances, \DateTimeImmutable $today): array
+    {
+        return array_map(function (array $row) use ($item, $today): array {
+            $since = StockState::InInspection->value === $row['state']
+                ? $this->inspected->since($item->id, (int) $row['place'], (string) $row['lot'])
+                : null;
+
+            return $row + ['free' => null === $since ? null : $this->inspected->freeOn($item->id, $since, $today)];
+        }, array_slice($this->seen->only($balances), 0, StockList::PLACES));
     }
 
     /**

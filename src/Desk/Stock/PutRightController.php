@@ -23,6 +23,7 @@ use TallBarrel\Store\Business\Reasons;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Site\Sites;
+use TallBarrel\Store\Stock\InInspection;
 use TallBarrel\Store\Stock\LotTrace;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\SetApart;
@@ -40,6 +41,7 @@ final class PutRightController extends AbstractController
         private readonly Sites $sites,
         private readonly SeenSites $seen,
         private readonly SetApart $apart,
+        private readonly InInspection $inspected,
         private readonly LotTrace $lots,
         private readonly ClockInterface $clock,
         private readonly InspectGoods $inspect,
@@ -266,6 +268,9 @@ final class PutRightController extends AbstractController
                 'of' => $item,
                 'state' => $state,
                 'plan' => $isSample ? $this->inspect->plan($item, $place, BigDecimal::of($row['units'])) : null,
+                'free' => StockState::InInspection === $state
+                    ? $this->inspected->freeOn($item->id, $row['since'], $this->clock->now()->setTime(0, 0))
+                    : null,
                 'stopped' => $isSample && $this->inspect->switching($item, $place)->isStopped,
             ] + $row;
         }

@@ -23,6 +23,8 @@ class Attachment
         #[ORM\Column(type: 'blob', length: 16777215)] private mixed $content,
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $by,
         #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
+        /** What it shows, where it is one of the counted lines. */
+        #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'SET NULL')] public readonly ?DeliveryLine $line = null,
     ) {
     }
 

@@ -37,6 +37,7 @@ use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\PriceTerms;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\OpenLines;
+use TallBarrel\Store\Stock\InInspection;
 
 /**
  * Everything a planning run reads, asked for in bulk.
@@ -56,6 +57,7 @@ final readonly class PlanningData
         private Connection $connection,
         private Rates $rates,
         private OpenLines $open,
+        private InInspection $inspected,
         private PriceTerms $terms,
         private EntityManagerInterface $entities,
     ) {
@@ -138,6 +140,9 @@ final readonly class PlanningData
             $items,
         );
         $coming = $this->open->bySite($items, $today);
+        foreach ($this->inspected->coming($items, $today) as $key => $here) {
+            $coming[$key] = ($coming[$key] ?? Coming::nothing($today))->with($here);
+        }
         $planned = $this->planned($today, $items);
         $adjustments = $this->adjustments($today, $items);
         $verdicts = $this->verdicts($today, $items);

@@ -34,6 +34,8 @@ class Inspection
         #[ORM\Column(type: 'datetime_immutable')] public readonly \DateTimeImmutable $at,
         #[ORM\Column(length: 10, enumType: Severity::class, options: ['default' => 'normal'])]
         public readonly Severity $severity,
+        /** From when it waited for that. */
+        #[ORM\Column(type: 'date_immutable', nullable: true)] public readonly ?\DateTimeImmutable $since = null,
     ) {
     }
 }

@@ -12,6 +12,7 @@ use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Dock\Attachment;
 use TallBarrel\Store\Dock\Attachments;
 use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Dock\DeliveryLine;
 use TallBarrel\Store\Dock\HowItCame;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Work\Keeping\DrawPicture;
@@ -43,11 +44,21 @@ final readonly class DescribeArrival
      * @param string $name  as the file was called; nothing is believed of it
      * @param string $bytes a PDF, which is kept as it is, or a PNG or JPEG, which is drawn anew
      *
+     * @param DeliveryLine|null $line what it shows, if not the whole of it
+     *
      * @throws InvalidValue if it is none of these, or too large
-     * @throws Refused      if there are too many
+     * @throws Refused      if there are too many, or the line is of another delivery
      */
-    public function attach(Delivery $delivery, string $name, string $bytes, Person $by): Attachment
-    {
+    public function attach(
+        Delivery $delivery,
+        string $name,
+        string $bytes,
+        Person $by,
+        ?DeliveryLine $line = null,
+    ): Attachment {
+        if (null !== $line && $line->delivery !== $delivery) {
+            throw new Refused('That line is of another delivery.');
+        }
         if (count($this->attachments->of($delivery)) >= self::MOST) {
             throw new Refused(sprintf('%d are kept with it already; take one away first.', self::MOST));
         }
@@ -60,7 +71,8 @@ final readonly class DescribeArrival
             ));
         }
         [$mime, $content] = $this->seen($name, $bytes);
-        $attachment = new Attachment($delivery, self::named($name, $mime), $mime, $content, $by, $this->clock->now());
+        $now = $this->clock->now();
+        $attachment = new Attachment($delivery, self::named($name, $mime), $mime, $content, $by, $now, $line);
         $this->entities->persist($attachment);
         $this->audit->note($by, 'delivery note '.$delivery->noteNumber, $attachment->name.' attached');
         $this->entities->flush();

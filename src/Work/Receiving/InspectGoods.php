@@ -17,6 +17,7 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Stock\Balances;
+use TallBarrel\Store\Stock\InInspection;
 use TallBarrel\Store\Stock\Inspection;
 use TallBarrel\Store\Stock\Inspections;
 use TallBarrel\Store\Stock\StockPlace;
@@ -33,6 +34,7 @@ final readonly class InspectGoods
         private Balances $balances,
         private PutStockRight $right,
         private Inspections $inspections,
+        private InInspection $waiting,
         private AllOrNothing $whole,
         private ClockInterface $clock,
     ) {
@@ -94,6 +96,7 @@ final readonly class InspectGoods
             $held = $accepted ? BigDecimal::min(BigDecimal::of($bad), $units) : $units;
             $words = sprintf('%d of %d looked at bad, %s', $bad, $looked, $accepted ? 'taken' : 'refused');
             $free = $units->minus($held);
+            $since = $this->waiting->since($item->id, $place->site->id, $place->lot);
             if ($held->isPositive()) {
                 $this->right->become($item, $place, StockState::Held, $held, $words, $by, $key.'-held');
             }
@@ -112,6 +115,7 @@ final readonly class InspectGoods
                 $by,
                 $this->clock->now(),
                 $all ? Severity::Normal : $plan->severity,
+                null === $since ? null : new \DateTimeImmutable($since),
             );
             $this->entities->persist($found);
 

@@ -290,6 +290,8 @@ final class ReplenishmentTest extends TestCase
         self::assertSame('PO-1037', $proposal->forward?->order);
         self::assertSame('2026-11-24', $proposal->forward->by->format('Y-m-d'));
         self::assertNull(self::propose('100', [self::order('PO-1037', 400, '2026-11-28')])->forward, 'nothing to save');
+        $here = OpenOrder::inInspection(BigDecimal::of(400), new \DateTimeImmutable('2026-11-28'));
+        self::assertNull(self::propose('10', [$here])->forward, 'no supplier can bring what is here already');
     }
 
     public function testNothingIsBoughtThatExpiresBeforeItSells(): void

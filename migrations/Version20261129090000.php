@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Migrations;
+
+use Doctrine\DBAL\Schema\Schema;
+use Doctrine\Migrations\AbstractMigration;
+
+final class Version20261129090000 extends AbstractMigration
+{
+    public function getDescription(): string
+    {
+        return 'When goods in inspection are free; pictures of counted lines';
+    }
+
+    public function up(Schema $schema): void
+    {
+        $this->addSql('ALTER TABLE inspection ADD since DATE DEFAULT NULL');
+        $this->addSql("CREATE VIEW in_inspection AS
+            SELECT b.item_id, b.site_id, b.lot, b.quantity units,
+                (SELECT MAX(m.day) FROM stock_movement m WHERE m.item_id = b.item_id AND m.site_id = b.site_id
+                    AND m.state = b.state AND m.lot = b.lot AND m.quantity > 0) since
+            FROM stock_balance b WHERE b.state = 'in-inspection' AND b.quantity > 0");
+        // What is in inspection comes on a day of its own; what stands at the dock is put away today.
+        $this->addSql("CREATE OR REPLACE VIEW on_hand_soon AS
+            SELECT item_id, site_id, SUM(quantity) units FROM stock_balance
+            WHERE state IN ('available', 'at-dock') GROUP BY item_id, site_id");
+        $this->addSql('ALTER TABLE delivery_attachment ADD line_id INT DEFAULT NULL,
+            ADD INDEX IDX_671A4E9F4D7B7542 (line_id)');
+        $this->addSql('ALTER TABLE delivery_attachment
+            ADD CONSTRAINT FK_671A4E9F4D7B7542 FOREIGN KEY (line_id) REFERENCES delivery_line (id)
+                ON DELETE SET NULL');
+    }
+
+    public function isTransactional(): bool
+    {
+        return false;
+    }
+}
