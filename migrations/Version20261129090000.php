@@ -31,6 +31,15 @@ final class Version20261129090000 extends AbstractMigration
         $this->addSql('ALTER TABLE delivery_attachment
             ADD CONSTRAINT FK_671A4E9F4D7B7542 FOREIGN KEY (line_id) REFERENCES delivery_line (id)
                 ON DELETE SET NULL');
+        $this->worth();
+    }
+
+    private function worth(): void
+    {
+        $this->addSql('CREATE TABLE item_cost (item_id INT NOT NULL, day DATE NOT NULL, cost NUMERIC(16, 6) NOT NULL,
+            PRIMARY KEY (item_id, day))');
+        $this->addSql('ALTER TABLE item_cost
+            ADD CONSTRAINT FK_ITEM_COST FOREIGN KEY (item_id) REFERENCES item (id) ON DELETE CASCADE');
     }
 
     public function isTransactional(): bool

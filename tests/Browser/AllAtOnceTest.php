@@ -40,7 +40,9 @@ final class AllAtOnceTest extends TestCase
         for ($n = 0; $n < self::PRESSES; ++$n) {
             $who = $people[$n % self::PEOPLE];
             $press = curl_copy_handle($who) ?: self::fail('no handle');
-            foreach ((array) curl_getinfo($who, \CURLINFO_COOKIELIST) as $cookie) {
+            /** @var list<non-empty-string> $cookies */
+            $cookies = curl_getinfo($who, \CURLINFO_COOKIELIST);
+            foreach ($cookies as $cookie) {
                 curl_setopt($press, \CURLOPT_COOKIELIST, $cookie);
             }
             curl_setopt_array($press, self::options($delivery, [

@@ -22,6 +22,7 @@ use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Item\ItemPack;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\WhatMoved;
+use TallBarrel\Store\Stock\CostHistory;
 
 /** Items, new or changed; an empty cell leaves a known item's value as it is. Fields of our own are columns too. */
 final readonly class ItemImport implements ImportKind
@@ -65,6 +66,7 @@ final readonly class ItemImport implements ImportKind
     public function __construct(
         private Connection $connection,
         private Codes $codes,
+        private CostHistory $costs,
         private WhatMoved $moved,
         private Categories $categories,
         private OwnColumns $own,
@@ -329,9 +331,12 @@ final readonly class ItemImport implements ImportKind
         $this->stock($places, $ids);
         $this->pack($packs, $ids);
         $this->own->put(OwnFieldThing::Item, $ours, $ids);
-        $this->moved->note(
-            array_map(static fn (int|string $code): int => $ids[mb_strtoupper((string) $code)], array_keys($places)),
+        $touched = array_map(
+            static fn (int|string $code): int => $ids[mb_strtoupper((string) $code)],
+            array_keys($places),
         );
+        $this->costs->note($touched);
+        $this->moved->note($touched);
     }
 
     /** @param array<string, scalar|null> $values by column; null leaves what is there */

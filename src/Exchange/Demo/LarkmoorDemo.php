@@ -43,6 +43,7 @@ use TallBarrel\Store\Planning\PlannedNeed;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Stock\AverageCosts;
+use TallBarrel\Store\Stock\CostHistory;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -93,6 +94,7 @@ final class LarkmoorDemo
         private readonly UserPasswordHasherInterface $hasher,
         private readonly Ledger $ledger,
         private readonly AverageCosts $averages,
+        private readonly CostHistory $costs,
         private readonly ClockInterface $clock,
         private readonly BringPriceList $priceLists,
         private readonly Invoices $invoices,
@@ -847,6 +849,7 @@ final class LarkmoorDemo
         foreach ($this->averages->proven() as $item => $cost) {
             $this->connection->executeStatement('UPDATE item SET average_cost = ? WHERE id = ?', [$cost, $item]);
         }
+        $this->costs->fromLedger();
     }
 
     private function waitingOrders(): void

@@ -58,10 +58,50 @@ final readonly class AverageCosts
      */
     public function proven(?int $only = null): \Generator
     {
-        /** @var iterable<array{item_id: int, kind: string, quantity: string, unit_cost: string|null,
+        $last = null;
+        foreach ($this->steps($only) as $step) {
+            if (null !== $last && $last[0] !== $step[0]) {
+                yield from self::isProven($last);
+            }
+            $last = $step;
+        }
+        yield from null === $last ? [] : self::isProven($last);
+    }
+
+    /** @return \Generator<int, array{int, string, BigDecimal}> item, day, and what one stock unit costs from then on */
+    public function changes(): \Generator
+    {
+        [$of, $known] = [null, null];
+        foreach ($this->steps(null) as [$item, $day, $cost, $isProvable]) {
+            [$of, $known] = [$item, $of === $item ? $known : null];
+            if ($isProvable && null !== $cost && true !== $known?->isEqualTo($cost)) {
+                yield [$item, $day, $known = $cost];
+            }
+        }
+    }
+
+    /**
+     * @param array{int, string, BigDecimal|null, bool} $step
+     *
+     * @return iterable<int, BigDecimal>
+     */
+    private static function isProven(array $step): iterable
+    {
+        return null !== $step[2] && $step[3] ? [$step[0] => $step[2]] : [];
+    }
+
+    /**
+     * The ledger of each item that was ever received, movement by movement.
+     *
+     * @return \Generator<int, array{int, string, BigDecimal|null, bool}> item, day, cost after it, and whether all
+     *                                                                    it rests on is known
+     */
+    private function steps(?int $only): \Generator
+    {
+        /** @var iterable<array{item_id: int, kind: string, quantity: string, unit_cost: string|null, day: string,
          *      idempotency_key: string|null}> $rows */
         $rows = $this->connection->iterateAssociative(
-            "SELECT item_id, kind, quantity, unit_cost, idempotency_key FROM stock_movement m
+            "SELECT item_id, kind, quantity, unit_cost, day, idempotency_key FROM stock_movement m
                 WHERE EXISTS (SELECT 1 FROM stock_movement r WHERE r.item_id = m.item_id AND r.kind = 'receipt')
                 AND (:item IS NULL OR item_id = :item)
                 ORDER BY item_id, id",
@@ -74,9 +114,6 @@ final readonly class AverageCosts
         $isProvable = true;
         foreach ($rows as $row) {
             if ($item !== $row['item_id']) {
-                if (null !== $item && null !== $cost && $isProvable) {
-                    yield $item => $cost;
-                }
                 [$item, $cost, $held, $isProvable] = [$row['item_id'], null, BigDecimal::zero(), true];
             }
             if (isset($undone[$row['idempotency_key'] ?? ''])) {
@@ -97,9 +134,7 @@ final readonly class AverageCosts
                         : AverageCost::after($held, $cost, $units, BigDecimal::of($row['unit_cost']));
             }
             $held = $held->plus($units);
-        }
-        if (null !== $item && null !== $cost && $isProvable) {
-            yield $item => $cost;
+            yield [$item, $row['day'], $cost, $isProvable];
         }
     }
 

@@ -44,6 +44,12 @@ final readonly class Verification
         GROUP BY r.id, r.number, i.id, i.code
         HAVING stands <> proven
         SQL,
+        'last of the kept costs against the average' => <<<'SQL'
+        SELECT i.code place, i.average_cost stands, c.cost proven FROM item i
+        JOIN (SELECT item_id, MAX(day) day FROM item_cost GROUP BY item_id) last ON last.item_id = i.id
+        JOIN item_cost c ON c.item_id = i.id AND c.day = last.day
+        WHERE i.average_cost <> c.cost
+        SQL,
         'state of orders against what is outstanding' => <<<'SQL'
         SELECT o.number place, o.state stands,
                CASE WHEN SUM(GREATEST(l.packs - l.received - l.closed_short, 0)) > 0

@@ -19,6 +19,7 @@ use TallBarrel\Store\Item\ItemUses;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Store\Stock\Balances;
+use TallBarrel\Store\Stock\CostHistory;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -49,6 +50,7 @@ final readonly class CountInAnotherUnit
         private WhatMoved $moved,
         private AllOrNothing $whole,
         private Audit $audit,
+        private CostHistory $costs,
         private ClockInterface $clock,
     ) {
     }
@@ -100,6 +102,7 @@ final readonly class CountInAnotherUnit
                         version = version + 1 WHERE id = ?',
                 [$unit->value, ...array_fill(0, 4, $factor->toString()), $cost?->toString(), $item->id],
             );
+            $this->costs->note([$item->id]);
             // What was proposed is in the old unit; the next planning proposes anew.
             $this->connection->executeStatement('DELETE FROM proposal WHERE item_id = ?', [$item->id]);
             $this->moved->note([$item->id]);
