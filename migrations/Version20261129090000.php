@@ -32,6 +32,25 @@ final class Version20261129090000 extends AbstractMigration
             ADD CONSTRAINT FK_671A4E9F4D7B7542 FOREIGN KEY (line_id) REFERENCES delivery_line (id)
                 ON DELETE SET NULL');
         $this->worth();
+        $this->papers();
+    }
+
+    private function papers(): void
+    {
+        $this->addSql('CREATE TABLE invoice_paper (id INT AUTO_INCREMENT NOT NULL, name VARCHAR(120) NOT NULL,
+            mime VARCHAR(20) NOT NULL, content MEDIUMBLOB NOT NULL, at DATETIME NOT NULL, invoice_id INT DEFAULT NULL,
+            supplier_id INT NOT NULL, by_id INT NOT NULL, within_id INT DEFAULT NULL, PRIMARY KEY (id))');
+        foreach (
+            [
+                ['73C030A32989F1FD', 'invoice_id', 'invoice (id) ON DELETE CASCADE'],
+                ['73C030A32ADD6D8C', 'supplier_id', 'supplier (id)'],
+                ['73C030A3AAE72004', 'by_id', 'person (id)'],
+                ['73C030A39734F103', 'within_id', 'invoice_paper (id) ON DELETE CASCADE'],
+            ] as [$name, $column, $other]
+        ) {
+            $this->addSql("ALTER TABLE invoice_paper ADD INDEX IDX_$name ($column),
+                ADD CONSTRAINT FK_$name FOREIGN KEY ($column) REFERENCES $other");
+        }
     }
 
     private function worth(): void

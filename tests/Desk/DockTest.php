@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use Symfony\Component\HttpFoundation\File\UploadedFile;
+
 final class DockTest extends DeskTestCase
 {
     private function start(string $number = 'PO-1077', string $site = 'FERRY'): string
@@ -289,5 +291,25 @@ final class DockTest extends DeskTestCase
         $this->post($address, ['do' => 'book']);
         $this->browser->followRedirect();
         self::assertStringContainsString('Booked in as R-', $this->text());
+    }
+
+    public function testAPictureOfACountedLineStandsBesideIt(): void
+    {
+        $address = $this->start();
+        $line = $this->lines($address)[0];
+        $image = imagecreatetruecolor(40, 30);
+        $file = (string) tempnam(sys_get_temp_dir(), 'torn');
+        imagepng($image, $file);
+        $form = $this->see($address)->filter('#came')->form();
+        $this->browser->request('POST', $form->getUri(), ['line' => (string) $line['id']] + $form->getPhpValues(), [
+            'file' => new UploadedFile($file, 'torn.png', 'image/png', null, true),
+        ]);
+        self::assertResponseRedirects();
+        $page = $this->browser->followRedirect();
+        self::assertStringContainsString('torn.png', $page->filter('#came')->text());
+        $row = $page->filter('#count tbody tr')->first();
+        self::assertStringContainsString($line['code'], $row->text());
+        $this->see((string) $row->filter('a[href*="/attachments/"]')->attr('href'));
+        self::assertResponseHeaderSame('Content-Type', 'image/png');
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Desk;
 
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
 
 /** The stage at the end of the run: invoices typed, compared, settled and paid. */
 final class SettleTest extends DeskTestCase
@@ -306,5 +307,51 @@ final class SettleTest extends DeskTestCase
             $typed['seen'][$id] = (string) (int) $this->number('SELECT version FROM invoice WHERE id = ?', [$id]);
         }
         self::assertStringContainsString('has no account that two people', $said(['again' => '1'] + $typed));
+    }
+
+    /** An invoice that came as a file: what it says stands in the form, and the file stays with it. */
+    public function testAnInvoiceReadFromAFile(): void
+    {
+        $this->as('iris');
+        $order = $this->connection()->fetchAssociative(
+            'SELECT o.number, l.supplier_code code, l.price, l.description name, l.received FROM order_line l
+             JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+             WHERE o.state = "received" AND l.received > 0 AND l.supplier_code <> "" AND s.currency = "EUR"
+                AND NOT EXISTS (SELECT 1 FROM invoice_line v WHERE v.order_line_id = l.id) ORDER BY l.id DESC LIMIT 1',
+        );
+        self::assertIsArray($order);
+        $order = array_map(static fn (mixed $one): string => is_scalar($one) ? (string) $one : '', $order);
+        $net = number_format(round((float) $order['received'] * (float) $order['price'], 2), 2, '.', '');
+        $tax = number_format(round((float) $net * 0.23, 2), 2, '.', '');
+        $xml = strtr((string) file_get_contents(dirname(__DIR__).'/Reference/en16931/one_line.xml'), [
+            '{order}' => $order['number'], '{code}' => $order['code'], '{quantity}' => $order['received'],
+            '{price}' => $order['price'], '{name}' => htmlspecialchars($order['name']),
+            '{net}' => $net, '{tax}' => $tax,
+            '{total}' => number_format((float) $net + (float) $tax, 2, '.', ''),
+        ]);
+        $send = function (string $content): void {
+            $form = $this->see('/settle/read')->filter('#read')->form();
+            $file = (string) tempnam(sys_get_temp_dir(), 'invoice');
+            file_put_contents($file, $content);
+            $this->browser->request('POST', $form->getUri(), $form->getPhpValues(), [
+                'file' => new UploadedFile($file, 'their invoice.xml', 'text/xml', null, true),
+            ]);
+        };
+        $send(str_replace('<cbc:ID>F-77</cbc:ID>', '', $xml));
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('BR-02: it has no number', $this->text());
+        $send($xml);
+        $entry = $this->browser->followRedirect();
+        self::assertSame('F-77', $entry->filter('[name="number"]')->attr('value'));
+        self::assertStringContainsString('nothing is entered yet', $this->text());
+        $this->browser->submit($entry->filter('#entry')->form());
+        $page = $this->browser->followRedirect();
+        self::assertStringContainsString('F-77 is entered', $this->text());
+        self::assertStringContainsString('their invoice.xml', $page->filter('.side')->text());
+        $this->see((string) $page->filter('.side a[href*="/papers/"]')->attr('href'));
+        self::assertSame($xml, $this->browser->getResponse()->getContent());
+        $send($xml);
+        self::assertStringContainsString('F-77 of', $this->text());
+        self::assertStringContainsString('was entered on', $this->text());
     }
 }

@@ -16,14 +16,17 @@ use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\InvoicePaper;
+use TallBarrel\Store\Settle\InvoicePapers;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Settle\Uninvoiced;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Settling\AskedInvoice;
 use TallBarrel\Work\Settling\AskedLine;
 use TallBarrel\Work\Settling\EnterInvoice;
+use TallBarrel\Work\Settling\ReadPaper;
 
-/** Types an invoice: what came and is on none stands there already. */
+/** Types an invoice: what came and is on none stands there already, or what the file says that it came as. */
 #[Route('/settle/new/{code}')]
 #[IsGranted('ROLE_INVOICE')]
 #[AboutMoney]
@@ -33,6 +36,8 @@ final class EntryController extends AbstractController
 
     public function __construct(
         private readonly Invoices $invoices,
+        private readonly InvoicePapers $papers,
+        private readonly ReadPaper $read,
         private readonly EntityManagerInterface $entities,
     ) {
     }
@@ -40,7 +45,10 @@ final class EntryController extends AbstractController
     #[Route('', name: 'invoice_new', methods: ['GET'])]
     public function show(string $code, Request $request): Response
     {
-        return $this->page($this->supplier($code), $request->query->getString('receipt'), Fields::none());
+        $supplier = $this->supplier($code);
+        $paper = $this->paper($supplier, $request->query->getInt('paper'));
+
+        return $this->page($supplier, $request->query->getString('receipt'), Fields::none(), $paper);
     }
 
     #[Route('', name: 'invoice_enter', methods: ['POST'])]
@@ -53,13 +61,17 @@ final class EntryController extends AbstractController
         $day = $fields->day('day', $fields->text('day', 10));
         $number = $fields->text('number', 40);
         $key = $fields->text('key', 50);
+        $paper = $this->paper($supplier, (int) $fields->text('paper', 12));
         $invoice = '' === $key || !$fields->isGood() ? null : $enter->enter(
             new AskedInvoice($supplier, $number, $day, $lines, $total, $key),
             $person,
             $fields->problems,
         );
         if (null === $invoice) {
-            return $this->page($supplier, $fields->text('receipt', 20), $fields);
+            return $this->page($supplier, $fields->text('receipt', 20), $fields, $paper);
+        }
+        if (null !== $paper) {
+            $this->read->entered($paper, $invoice);
         }
         $this->addFlash('fine', sprintf('%s is entered and stands beside what came.', $invoice->number));
 
@@ -72,11 +84,30 @@ final class EntryController extends AbstractController
             ?? throw $this->createNotFoundException('There is no such supplier.');
     }
 
+    /** The file it is made of; null where it is typed. */
+    private function paper(Supplier $supplier, int $id): ?InvoicePaper
+    {
+        $paper = 0 === $id ? null : $this->papers->find($id);
+
+        return $paper?->supplier === $supplier && InvoicePaper::XML === $paper->mime && null === $paper->invoice()
+            ? $paper
+            : null;
+    }
+
+    /** A price; what is taken off is below 0. */
+    private static function amount(Fields $fields, string $name, string $typed): ?BigDecimal
+    {
+        $plain = ltrim($typed, "-−\u{2212} ");
+        $amount = $fields->price($name, $plain);
+
+        return $plain === ltrim($typed) ? $amount : $amount?->negated();
+    }
+
     /** @return list<AskedLine> */
     private function lines(Supplier $supplier, Fields $fields): array
     {
         $asked = [];
-        $prices = $fields->each('price');
+        [$prices, $rates] = [$fields->each('price'), $fields->each('tax')];
         foreach ($fields->each('packs') as $id => $packs) {
             $line = $this->entities->find(OrderLine::class, $id);
             if (null !== $line) {
@@ -86,14 +117,14 @@ final class EntryController extends AbstractController
                     $line->description,
                     $fields->quantity('packs-'.$id, $packs) ?? BigDecimal::zero(),
                     $fields->price('price-'.$id, $prices[$id] ?? '') ?? $line->price(),
-                    $line->tax()->percent,
+                    $fields->price('tax-'.$id, $rates[$id] ?? '') ?? $line->tax()->percent,
                 );
             }
         }
         $amounts = $fields->each('charge');
         $taxes = $fields->each('charge_tax');
         foreach ($fields->each('charge_words') as $i => $words) {
-            $amount = $fields->price('charge-'.$i, $amounts[$i] ?? '');
+            $amount = self::amount($fields, 'charge-'.$i, $amounts[$i] ?? '');
             if (null === $amount) {
                 continue;
             }
@@ -110,8 +141,9 @@ final class EntryController extends AbstractController
         return $asked;
     }
 
-    private function page(Supplier $supplier, string $receipt, Fields $fields): Response
+    private function page(Supplier $supplier, string $receipt, Fields $fields, ?InvoicePaper $paper): Response
     {
+        $draft = null === $paper ? null : $this->read->draft($paper);
         $waiting = $this->invoices->uninvoiced($supplier);
         $chosen = '' === $receipt
             ? $waiting
@@ -130,12 +162,22 @@ final class EntryController extends AbstractController
             }
         }
 
+        foreach (array_keys($draft->lines ?? []) as $id) {
+            $line = $this->entities->find(OrderLine::class, $id);
+            if (null !== $line && !isset($rows[$id])) {
+                $rows[$id] = ['line' => $line, 'packs' => BigDecimal::zero(), 'receipts' => []];
+            }
+        }
+
         return $this->render('settle/entry.html.twig', [
             'supplier' => $supplier,
             'receipt' => $receipt,
             'others' => count($waiting) - count($chosen),
             'rows' => $rows,
-            'charges' => range(0, self::CHARGES - 1),
+            'charges' => range(0, max(self::CHARGES, count($draft->charges ?? [])) - 1),
+            'paper' => $paper,
+            'draft' => $draft,
+            'within' => null === $paper ? [] : $this->papers->within($paper),
             'orders' => array_values(
                 array_reduce(
                     $rows,

@@ -21,6 +21,7 @@ use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Invoice;
+use TallBarrel\Store\Settle\InvoicePapers;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Work\Settling\EnterInvoice;
 use TallBarrel\Work\Settling\SettleInvoice;
@@ -32,6 +33,7 @@ final class SettleController extends AbstractController
 {
     public function __construct(
         private readonly Invoices $invoices,
+        private readonly InvoicePapers $papers,
         private readonly SettleInvoice $settle,
         private readonly CurrentBusiness $business,
         private readonly Audit $audit,
@@ -146,6 +148,7 @@ final class SettleController extends AbstractController
             'receipts' => $receipts,
             'received' => in_array($person->id, $people, true),
             'history' => null === $invoice ? [] : $this->audit->of(EnterInvoice::subject($invoice)),
+            'papers' => null === $invoice ? [] : $this->papers->of($invoice),
             'toPay' => $this->invoices->count(InvoiceState::Settled),
             'today' => $today,
         ]);

@@ -9,7 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 /**
  * What is kept with deliveries; a list of them reads none of their bytes.
  *
- * @phpstan-type AttachmentRow array{id: int, name: string, mime: string, by: string, at: string, bytes: int,
+ * @phpstan-type AttachmentRow array{id: int, name: string, mime: string, by: string, at: \DateTimeImmutable,
  *      line: int|null, shows: string|null}
  */
 final readonly class Attachments
@@ -27,14 +27,12 @@ final readonly class Attachments
     public function of(Delivery $delivery): array
     {
         /** @var list<AttachmentRow> $rows */
-        $rows = $this->entities->getConnection()->fetchAllAssociative(
-            'SELECT a.id, a.name, a.mime, p.name `by`, a.at, LENGTH(a.content) bytes, a.line_id line,
-                o.description shows
-             FROM delivery_attachment a JOIN person p ON p.id = a.by_id
-             LEFT JOIN delivery_line l ON l.id = a.line_id LEFT JOIN order_line o ON o.id = l.line_id
-             WHERE a.delivery_id = ? ORDER BY a.id',
-            [$delivery->id],
-        );
+        $rows = $this->entities
+            ->createQuery('SELECT a.id, a.name, a.mime, p.name AS by, a.at, l.id AS line, o.description AS shows
+                FROM '.Attachment::class.' a JOIN a.by p LEFT JOIN a.line l LEFT JOIN l.line o
+                WHERE a.delivery = :delivery ORDER BY a.id')
+            ->setParameter('delivery', $delivery)
+            ->getResult();
 
         return $rows;
     }

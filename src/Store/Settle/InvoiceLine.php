@@ -38,7 +38,7 @@ class InvoiceLine
     #[ORM\Column(length: 12, enumType: PriceVerdict::class, nullable: true)]
     private ?PriceVerdict $onPrice = null;
 
-    /** @throws InvalidValue if a figure is below zero */
+    /** @throws InvalidValue if a figure is below zero; the amount of an allowance may be */
     public function __construct(
         #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
         public readonly Invoice $invoice,
@@ -51,7 +51,8 @@ class InvoiceLine
         #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)] public readonly BigDecimal $taxPercent,
     ) {
         foreach ([$packs, $price, $taxPercent] as $figure) {
-            if ($figure->isNegative()) {
+            // What is taken off the whole of an invoice stands on it like a charge.
+            if ($figure->isNegative() && ($figure !== $price || null !== $orderLine)) {
                 throw InvalidValue::negative((string) $figure, 'a figure of 0 or more');
             }
         }
