@@ -33,6 +33,7 @@ final class Version20261129090000 extends AbstractMigration
                 ON DELETE SET NULL');
         $this->worth();
         $this->papers();
+        $this->credits();
     }
 
     private function papers(): void
@@ -50,6 +51,35 @@ final class Version20261129090000 extends AbstractMigration
         ) {
             $this->addSql("ALTER TABLE invoice_paper ADD INDEX IDX_$name ($column),
                 ADD CONSTRAINT FK_$name FOREIGN KEY ($column) REFERENCES $other");
+        }
+    }
+
+    private function credits(): void
+    {
+        $this->addSql("CREATE TABLE credit_note (id INT AUTO_INCREMENT NOT NULL, version INT DEFAULT 1 NOT NULL,
+            used_on DATE DEFAULT NULL, bank_file VARCHAR(20) DEFAULT '' NOT NULL, number VARCHAR(40) NOT NULL,
+            day DATE NOT NULL, currency VARCHAR(3) NOT NULL, foreign_for_one NUMERIC(18, 8) NOT NULL,
+            entered_at DATETIME NOT NULL, idempotency_key VARCHAR(60) NOT NULL, supplier_id INT NOT NULL,
+            entered_by_id INT DEFAULT NULL, UNIQUE INDEX UNIQ_C87F45297FD1C147 (idempotency_key),
+            INDEX IDX_C87F45292ADD6D8C (supplier_id), INDEX IDX_C87F4529C443EDD (entered_by_id),
+            UNIQUE INDEX credit_once (supplier_id, number), PRIMARY KEY (id))");
+        $this->addSql('CREATE TABLE credit_note_line (id INT AUTO_INCREMENT NOT NULL, position INT NOT NULL,
+            words VARCHAR(200) NOT NULL, amount NUMERIC(14, 2) NOT NULL, tax_percent NUMERIC(5, 2) NOT NULL,
+            note_id INT NOT NULL, disputed_id INT DEFAULT NULL, back_id INT DEFAULT NULL,
+            INDEX IDX_B0A453BC26ED0855 (note_id), INDEX IDX_B0A453BC9173217C (disputed_id),
+            INDEX IDX_B0A453BCE9583FF0 (back_id),
+            PRIMARY KEY (id))');
+        foreach (
+            [
+                ['credit_note', 'supplier_id', 'supplier'],
+                ['credit_note', 'entered_by_id', 'person'],
+                ['credit_note_line', 'note_id', 'credit_note'],
+                ['credit_note_line', 'disputed_id', 'invoice_line'],
+                ['credit_note_line', 'back_id', 'supplier_return'],
+            ] as [$table, $column, $other]
+        ) {
+            $this->addSql("ALTER TABLE $table
+                ADD CONSTRAINT FK_{$table}_$column FOREIGN KEY ($column) REFERENCES $other (id)");
         }
     }
 

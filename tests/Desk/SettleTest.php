@@ -354,4 +354,35 @@ final class SettleTest extends DeskTestCase
         self::assertStringContainsString('F-77 of', $this->text());
         self::assertStringContainsString('was entered on', $this->text());
     }
+
+    public function testACreditNoteIsTypedAndTakenOffWhatIsPaid(): void
+    {
+        $this->as('iris');
+        $entry = $this->see('/settle/credits/new/OSTREL');
+        $form = ['free-0' => 'abc', 'words-0' => 'Bonus'] + $entry->filter('#credit')->form()->getPhpValues();
+        $this->post('/settle/credits/new/OSTREL', $form);
+        self::assertResponseStatusCodeSame(422);
+        $again = $this->browser->getCrawler();
+        self::assertStringContainsString('abc', $again->filter('#error-free-0')->text());
+        self::assertSame('Bonus', $again->filter('[name="words-0"]')->attr('value'));
+        $good = ['free-0' => '40', 'number' => 'CN-7', 'day' => '2026-11-22'] + $form;
+        $this->post('/settle/credits/new/OSTREL', $good);
+        self::assertResponseRedirects('/settle/credits');
+        $this->browser->followRedirect();
+        self::assertStringContainsString('CN-7 is entered', $this->text());
+        self::assertStringContainsString('to be taken off', $this->text());
+
+        $due = $this->see('/settle/payments')->filter('#payments');
+        $row = $due->filter('tr')->reduce(static fn (Crawler $row): bool => str_contains($row->text(), 'CN-7'));
+        $tick = (string) $row->filter('[type="checkbox"]')->attr('name');
+        self::assertSame(1, preg_match('/\d+/', $tick, $id));
+        $typed = ['less' => [(int) $id[0] => '1'], 'day' => '2026-11-23'] + $due->form()->getPhpValues();
+        $this->post('/settle/payments', $typed);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('More is taken off than', $this->text());
+
+        $this->as('tam');
+        $this->post('/settle/credits/new/OSTREL', ['number' => 'CN-8']);
+        self::assertResponseStatusCodeSame(403);
+    }
 }

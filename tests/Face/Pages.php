@@ -41,6 +41,8 @@ final class Pages
         'settle_invoice' => ['/settle/1'],
         'invoice_new' => ['/settle/new/VETRASOL', '/settle/new/OSTREL'],
         'invoice_read' => ['/settle/read'],
+        'credits' => ['/settle/credits'],
+        'credit_new' => ['/settle/credits/new/VETRASOL'],
         'accounts' => ['/settle/accounts'],
         'charges' => ['/settle/charges'],
         'charge' => ['/settle/charges/C-1001'],

@@ -17,6 +17,7 @@ use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\CreditNotes;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Settle\SupplierAccounts;
@@ -33,6 +34,7 @@ final class PaymentsController extends AbstractController
 
     public function __construct(
         private readonly Invoices $invoices,
+        private readonly CreditNotes $credits,
         private readonly SupplierAccounts $accounts,
         private readonly CurrentBusiness $business,
         private readonly ClockInterface $clock,
@@ -44,6 +46,7 @@ final class PaymentsController extends AbstractController
     {
         return $this->render('settle/payments.html.twig', [
             'due' => $this->due(),
+            'credits' => $this->credits->open(),
             'paid' => $this->invoices->paid(self::PAID_SHOWN),
             'accounts' => $this->accounts->bySupplier(),
             'today' => $this->clock->now()->setTime(0, 0),
@@ -54,19 +57,15 @@ final class PaymentsController extends AbstractController
     public function pay(Request $request, SettleInvoice $settle, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
-        $seen = $fields->each('seen');
-        $invoices = [];
-        foreach (array_keys($fields->each('pay')) as $id) {
-            $invoices[] = [$id, (int) ($seen[$id] ?? 0)];
-        }
+        $invoices = self::ticked($fields, 'pay', 'seen');
         $day = $fields->day('day', $fields->text('day', 10));
         try {
-            if ([] === $invoices || null === $day) {
+            if (null === $day || [] === [...$invoices, ...self::ticked($fields, 'less', 'seen_credit')]) {
                 throw new Refused(
                     $fields->errors()['day'] ?? (null === $day ? 'Say on which day.' : 'Tick what was paid.'),
                 );
             }
-            $paid = $settle->pay($invoices, $day, $person);
+            $paid = $settle->pay($invoices, $day, $person, self::ticked($fields, 'less', 'seen_credit'));
             $this->addFlash('fine', sprintf(
                 'Paid: %s.',
                 implode(', ', array_map(static fn (Invoice $invoice): string => $invoice->number, $paid)),
@@ -83,17 +82,14 @@ final class PaymentsController extends AbstractController
     public function bank(Request $request, SendToBank $send, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
-        $seen = $fields->each('seen');
         $day = $fields->day('day', $fields->text('day', 10));
         try {
             [$number, $file] = $send->send(
-                array_map(
-                    static fn (int $id): array => [$id, (int) ($seen[$id] ?? 0)],
-                    array_keys($fields->each('pay')),
-                ),
+                self::ticked($fields, 'pay', 'seen'),
                 $day ?? throw new Refused($fields->errors()['day'] ?? 'Say on which day.'),
                 '' !== $fields->text('again', 1),
                 $person,
+                self::ticked($fields, 'less', 'seen_credit'),
             );
         } catch (Refused $refused) {
             $this->addFlash('short', $refused->getMessage());
@@ -129,6 +125,17 @@ final class PaymentsController extends AbstractController
                 'Content-Type' => 'text/csv; charset=UTF-8',
                 'Content-Disposition' => 'attachment; filename="payments.csv"',
             ],
+        );
+    }
+
+    /** @return list<array{int, int}> ids with the versions seen */
+    private static function ticked(Fields $fields, string $name, string $seen): array
+    {
+        $versions = $fields->each($seen);
+
+        return array_map(
+            static fn (int $id): array => [$id, (int) ($versions[$id] ?? 0)],
+            array_keys($fields->each($name)),
         );
     }
 

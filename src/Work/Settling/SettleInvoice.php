@@ -28,6 +28,7 @@ final readonly class SettleInvoice
         private Invoices $invoices,
         private OfferPrices $prices,
         private CreditLetter $letter,
+        private CreditsTakenOff $takenOff,
         private Audit $audit,
         private ClockInterface $clock,
     ) {
@@ -111,28 +112,50 @@ final readonly class SettleInvoice
 
     /**
      * @param list<array{int, int}> $invoices with the versions seen
+     * @param list<array{int, int}> $credits  credit notes that were taken off, with the versions seen
      *
      * @return list<Invoice> paid
      *
-     * @throws Refused if one is not to be paid; then none is
+     * @throws Refused if one is not to be paid, or more is taken off than is paid to that supplier; then none is
      */
-    public function pay(array $invoices, \DateTimeImmutable $on, Person $by): array
+    public function pay(array $invoices, \DateTimeImmutable $on, Person $by, array $credits = []): array
     {
         if ($on > $this->clock->now()) {
             throw new Refused(sprintf('%s is a day to come.', $on->format('j M Y')));
         }
 
-        return $this->whole->take(fn (): array => array_map(
-            fn (array $one): Invoice => $this->step($one[0], $one[1], function (Invoice $invoice) use ($on, $by): void {
-                $invoice->pay($on);
-                $this->audit->note($by, EnterInvoice::subject($invoice), sprintf(
-                    'Paid on %s: %s %s',
+        return $this->whole->take(function () use ($invoices, $on, $by, $credits): array {
+            $paid = array_map(
+                fn (array $one): Invoice => $this->step(
+                    $one[0],
+                    $one[1],
+                    fn (Invoice $invoice) => $this->isPaid($invoice, $on, $by),
+                ),
+                $invoices,
+            );
+            foreach ($this->takenOff->from($paid, $on, $credits) as $credit) {
+                $credit->takeOff($on);
+                $this->audit->note($by, $credit->supplier->code, sprintf(
+                    'Credit note %s taken off on %s: %s %s',
+                    $credit->number,
                     $on->format('j M Y'),
-                    $invoice->currency,
-                    $invoice->paid()?->amount,
+                    $credit->currency,
+                    $credit->due()->amount,
                 ));
-            }),
-            $invoices,
+            }
+
+            return $paid;
+        });
+    }
+
+    private function isPaid(Invoice $invoice, \DateTimeImmutable $on, Person $by): void
+    {
+        $invoice->pay($on);
+        $this->audit->note($by, EnterInvoice::subject($invoice), sprintf(
+            'Paid on %s: %s %s',
+            $on->format('j M Y'),
+            $invoice->currency,
+            $invoice->paid()?->amount,
         ));
     }
 

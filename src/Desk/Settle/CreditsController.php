@@ -1,0 +1,138 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Settle;
+
+use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
+use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
+use Symfony\Component\Routing\Attribute\Route;
+use Symfony\Component\Security\Http\Attribute\CurrentUser;
+use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Desk\Shell\AboutMoney;
+use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\CreditNotes;
+use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Settling\AskedCredit;
+use TallBarrel\Work\Settling\EnterCredit;
+
+/** Credit notes: those that suppliers owe, and those that came. */
+#[Route('/settle/credits')]
+#[AboutMoney]
+final class CreditsController extends AbstractController
+{
+    private const FREE = 2;
+
+    public function __construct(
+        private readonly CreditNotes $credits,
+        private readonly EntityManagerInterface $entities,
+    ) {
+    }
+
+    #[Route('', name: 'credits', methods: ['GET'])]
+    public function list(): Response
+    {
+        return $this->render('settle/credits.html.twig', [
+            'expected' => $this->credits->expected(),
+            'notes' => $this->credits->latest(),
+            'suppliers' => $this->entities->getRepository(Supplier::class)
+                ->findBy(['archivedOn' => null], ['name' => 'ASC']),
+        ]);
+    }
+
+    #[Route('/new/{code}', name: 'credit_new', methods: ['GET']), IsGranted('ROLE_INVOICE')]
+    public function show(string $code, Request $request): Response
+    {
+        return $this->page($this->supplier($code), Fields::none(), $request->query->getString('for'));
+    }
+
+    #[Route('/new', name: 'credit_of', methods: ['GET']), IsGranted('ROLE_INVOICE')]
+    public function of(Request $request): Response
+    {
+        return $this->redirectToRoute('credit_new', ['code' => $request->query->getString('supplier') ?: '-']);
+    }
+
+    #[Route('/new/{code}', name: 'credit_enter', methods: ['POST']), IsGranted('ROLE_INVOICE')]
+    public function enter(string $code, Request $request, EnterCredit $enter, #[CurrentUser] Person $person): Response
+    {
+        $supplier = $this->supplier($code);
+        $fields = Fields::of($request);
+        $asked = new AskedCredit(
+            $supplier,
+            $fields->text('number', 40),
+            $fields->day('day', $fields->text('day', 10)),
+            $this->lines($supplier, $fields),
+            $fields->price('total', $fields->text('total', 20)),
+            $fields->text('key', 50),
+        );
+        $note = '' === $asked->key || !$fields->isGood() ? null : $enter->enter($asked, $person, $fields->problems);
+        if (null === $note) {
+            return $this->page($supplier, $fields, '');
+        }
+        $this->addFlash('fine', $note->isOpen()
+            ? sprintf('%s is entered; %s %s stand under To pay, to be taken off.', $note->number, $note->currency,
+                $note->due()->amount)
+            : sprintf('%s is entered; what it is for was never paid, so nothing is to come back.', $note->number));
+
+        return $this->redirectToRoute('credits');
+    }
+
+    /** @return array<string, array{string, BigDecimal, BigDecimal}> */
+    private function lines(Supplier $supplier, Fields $fields): array
+    {
+        $lines = [];
+        $line = static function (string $key, string $words, string $amount, string $percent) use (
+            $fields,
+            $supplier,
+            &$lines,
+        ): void {
+            $read = $fields->price($key, $amount);
+            if (null !== $read && $read->isPositive()) {
+                $lines[$key] = [
+                    mb_substr($words, 0, 200),
+                    $read,
+                    $fields->price('tax-'.$key, $percent) ?? $supplier->tax()->percent,
+                ];
+            } elseif ('' !== $amount && null !== $read) {
+                $fields->refuse($key, 'An amount above 0 is needed.');
+            }
+        };
+        foreach ($this->credits->expected($supplier) as $one) {
+            if ('' !== $fields->text('tick-'.$one->key, 1)) {
+                $line($one->key, $one->words, $fields->text($one->key, 20), $fields->text('tax-'.$one->key, 6));
+            }
+        }
+        for ($n = 0; $n < self::FREE; ++$n) {
+            $words = $fields->text('words-'.$n, 200);
+            $amount = $fields->text('free-'.$n, 20);
+            if ('' !== $words && '' === $amount) {
+                $fields->refuse('free-'.$n, 'How much?');
+            }
+            $line('free-'.$n, $words ?: 'Credit', $amount, $fields->text('tax-free-'.$n, 6));
+        }
+
+        return $lines;
+    }
+
+    private function supplier(string $code): Supplier
+    {
+        return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code])
+            ?? throw $this->createNotFoundException('There is no such supplier.');
+    }
+
+    private function page(Supplier $supplier, Fields $fields, string $for): Response
+    {
+        return $this->render('settle/credit_new.html.twig', [
+            'supplier' => $supplier,
+            'expected' => $this->credits->expected($supplier),
+            'free' => range(0, self::FREE - 1),
+            'for' => $for,
+            'fields' => $fields,
+            'key' => $fields->text('key', 50, 'credit-'.bin2hex(random_bytes(8))),
+        ], new Response(status: $fields->isGood() ? 200 : 422));
+    }
+}
