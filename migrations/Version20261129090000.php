@@ -34,6 +34,7 @@ final class Version20261129090000 extends AbstractMigration
         $this->worth();
         $this->papers();
         $this->credits();
+        $this->payments();
     }
 
     private function papers(): void
@@ -81,6 +82,19 @@ final class Version20261129090000 extends AbstractMigration
             $this->addSql("ALTER TABLE $table
                 ADD CONSTRAINT FK_{$table}_$column FOREIGN KEY ($column) REFERENCES $other (id)");
         }
+    }
+
+    private function payments(): void
+    {
+        $this->addSql('CREATE TABLE invoice_payment (id INT AUTO_INCREMENT NOT NULL, day DATE NOT NULL,
+            amount NUMERIC(14, 2) NOT NULL, reference VARCHAR(60) NOT NULL, foreign_for_one NUMERIC(18, 8) NOT NULL,
+            invoice_id INT NOT NULL, by_id INT DEFAULT NULL, INDEX IDX_9FF1B2DE2989F1FD (invoice_id),
+            INDEX IDX_9FF1B2DEAAE72004 (by_id), PRIMARY KEY (id))');
+        $this->addSql('ALTER TABLE invoice_payment
+            ADD CONSTRAINT FK_PAYMENT_INVOICE FOREIGN KEY (invoice_id) REFERENCES invoice (id) ON DELETE CASCADE,
+            ADD CONSTRAINT FK_PAYMENT_BY FOREIGN KEY (by_id) REFERENCES person (id)');
+        $this->addSql("INSERT INTO invoice_payment (invoice_id, day, amount, reference, foreign_for_one)
+            SELECT id, paid_on, paid, '', foreign_for_one FROM invoice WHERE paid_on IS NOT NULL");
     }
 
     private function worth(): void

@@ -43,6 +43,7 @@ final class Pages
         'invoice_read' => ['/settle/read'],
         'credits' => ['/settle/credits'],
         'credit_new' => ['/settle/credits/new/VETRASOL'],
+        'statement' => ['/settle/statement'],
         'accounts' => ['/settle/accounts'],
         'charges' => ['/settle/charges'],
         'charge' => ['/settle/charges/C-1001'],

@@ -11,6 +11,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Core\Settling\PriceVerdict;
@@ -97,6 +98,33 @@ final class SettleController extends AbstractController
             $this->settle->reopen($id, (int) Fields::of($request)->text('version'), $person);
 
             return 'It is open again.';
+        });
+    }
+
+    /** A part of what is owed was paid; the rest stays to be paid. */
+    #[Route('/{id}/part', name: 'settle_part', requirements: ['id' => '\d+'], methods: ['POST'])]
+    #[IsGranted('ROLE_RELEASE')]
+    public function part(int $id, Request $request, #[CurrentUser] Person $person): Response
+    {
+        $fields = Fields::of($request);
+        $invoice = $this->invoices->find($id) ?? throw $this->createNotFoundException('There is no such invoice.');
+
+        return $this->step($id, function () use ($invoice, $fields, $person): string {
+            $amount = $fields->price('amount', $fields->text('amount', 20));
+            $day = $fields->day('day', $fields->text('day', 10));
+            if (null === $amount || null === $day) {
+                throw new Refused(
+                    $fields->errors()['amount'] ?? $fields->errors()['day'] ?? 'Say how much was paid, and when.',
+                );
+            }
+            $money = Money::of($amount, $invoice->currency);
+            $paid = $this->settle->payPart($invoice->id, (int) $fields->text('version'), $money, $day, $person);
+
+            return InvoiceState::Paid === $paid->state() ? 'All of it is paid.' : sprintf(
+                '%s %s are still to be paid.',
+                $paid->currency,
+                $paid->toPayOn($day)->amount,
+            );
         });
     }
 

@@ -153,7 +153,7 @@ final readonly class LarkmoorSettling
         $until = $invoice->supplier->terms()?->discountUntil($invoice->day);
         $best = null !== $until && $until > $at ? $until : $invoice->dueOn();
         if ($best < $this->now->setTime(0, 0)) {
-            $invoice->pay($best);
+            $invoice->pay($best, $invoice->rate(), $this->bookkeeper);
         }
     }
 }

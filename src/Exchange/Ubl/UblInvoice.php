@@ -13,16 +13,18 @@ use TallBarrel\Core\Settling\Paper\PaperLine;
 use TallBarrel\Core\Settling\Paper\PaperPicture;
 use TallBarrel\Core\Settling\Paper\PaperTax;
 use TallBarrel\Core\Settling\Paper\PaperTotals;
+use TallBarrel\Exchange\SafeXml;
 use TallBarrel\Work\Settling\PaperReader;
 
 /**
  * An invoice or a credit note of OASIS UBL 2.1 (ISO/IEC 19845:2015), with the elements to which CEN/TS 16931-3-2:2017
- * binds the terms of EN 16931-1. Nothing outside the file is looked at: it may not declare a document type.
+ * binds the terms of EN 16931-1.
  */
 final readonly class UblInvoice implements PaperReader
 {
     private const MOST_BYTES = 5 * 1_048_576;
     private const MOST_LINES = 5000;
+    private const WITHIN = 'a:AdditionalDocumentReference/a:Attachment/b:EmbeddedDocumentBinaryObject';
     private const SPACES = [
         'i' => 'urn:oasis:names:specification:ubl:schema:xsd:Invoice-2',
         'n' => 'urn:oasis:names:specification:ubl:schema:xsd:CreditNote-2',
@@ -35,8 +37,8 @@ final readonly class UblInvoice implements PaperReader
         $xpath = self::open($name, $bytes);
         $root = $xpath->document->documentElement;
         $isCredit = 'CreditNote' === $root?->localName;
-        $path = static fn (string $query, ?\DOMNode $in = null): string => self::text($xpath, $query, $in);
-        $lines = self::nodes($xpath, $isCredit ? 'a:CreditNoteLine' : 'a:InvoiceLine', $root);
+        $path = static fn (string $query, ?\DOMNode $in = null): string => SafeXml::text($xpath, $query, $in);
+        $lines = SafeXml::nodes($xpath, $isCredit ? 'a:CreditNoteLine' : 'a:InvoiceLine', $root);
         if (count($lines) > self::MOST_LINES) {
             throw InvalidValue::because(sprintf('“%s” has %d lines; at most %d are read.', $name, count($lines),
                 self::MOST_LINES));
@@ -61,16 +63,16 @@ final readonly class UblInvoice implements PaperReader
             array_map(static fn (\DOMNode $line): PaperLine => self::line($xpath, $line), $lines),
             array_map(
                 static fn (\DOMNode $one): PaperCharge => self::charge($xpath, $one),
-                self::nodes($xpath, 'a:AllowanceCharge', $root),
+                SafeXml::nodes($xpath, 'a:AllowanceCharge', $root),
             ),
             array_map(
                 static fn (\DOMNode $one): PaperTax => self::tax($xpath, $one),
                 // Tax told a second time, in the currency of the tax office, has no breakdown.
-                self::nodes($xpath, 'a:TaxTotal/a:TaxSubtotal', $root),
+                SafeXml::nodes($xpath, 'a:TaxTotal/a:TaxSubtotal', $root),
             ),
             array_values(array_filter(array_map(
                 static fn (\DOMNode $one): ?PaperPicture => self::picture($one),
-                self::nodes($xpath, 'a:AdditionalDocumentReference/a:Attachment/b:EmbeddedDocumentBinaryObject', $root),
+                SafeXml::nodes($xpath, self::WITHIN, $root),
             ))),
         );
     }
@@ -78,35 +80,7 @@ final readonly class UblInvoice implements PaperReader
     /** @throws InvalidValue */
     private static function open(string $name, string $bytes): \DOMXPath
     {
-        if (strlen($bytes) > self::MOST_BYTES) {
-            throw InvalidValue::because(sprintf(
-                '“%s” has %.1f MB; an invoice of at most %d MB is read.',
-                $name,
-                strlen($bytes) / 1_048_576,
-                self::MOST_BYTES / 1_048_576,
-            ));
-        }
-        $kept = libxml_use_internal_errors(true);
-        try {
-            $document = new \DOMDocument();
-            $isRead = '' !== trim($bytes) && $document->loadXML($bytes, \LIBXML_NONET | \LIBXML_COMPACT);
-            $error = libxml_get_last_error();
-        } finally {
-            libxml_clear_errors();
-            libxml_use_internal_errors($kept);
-        }
-        // Entities are declared in a document type: whoever has none has none.
-        if (null !== $document->doctype) {
-            throw InvalidValue::because(sprintf('“%s” declares a document type; no invoice needs one.', $name));
-        }
-        if (!$isRead) {
-            throw InvalidValue::because(false === $error ? sprintf('“%s” is empty.', $name) : sprintf(
-                '“%s” is not well-formed XML: line %d, %s.',
-                $name,
-                $error->line,
-                lcfirst(rtrim(trim($error->message), '.')),
-            ));
-        }
+        $document = SafeXml::open($name, $bytes, self::MOST_BYTES);
         $root = $document->documentElement;
         if (
             null === $root || !in_array($root->namespaceURI, [self::SPACES['i'], self::SPACES['n']], true)
@@ -128,13 +102,13 @@ final readonly class UblInvoice implements PaperReader
 
     private static function line(\DOMXPath $xpath, \DOMNode $line): PaperLine
     {
-        $path = static fn (string $query): string => self::text($xpath, $query, $line);
+        $path = static fn (string $query): string => SafeXml::text($xpath, $query, $line);
         $quantity = $path('b:InvoicedQuantity') ?: $path('b:CreditedQuantity');
         $called = 'line '.$path('b:ID');
         $sum = static fn (string $is): BigDecimal => array_reduce(
-            self::nodes($xpath, 'a:AllowanceCharge[b:ChargeIndicator = "'.$is.'"]', $line),
+            SafeXml::nodes($xpath, 'a:AllowanceCharge[b:ChargeIndicator = "'.$is.'"]', $line),
             static fn (BigDecimal $sum, \DOMNode $one): BigDecimal => $sum->plus(
-                self::number($called, self::text($xpath, 'b:Amount', $one)) ?? 0,
+                self::number($called, SafeXml::text($xpath, 'b:Amount', $one)) ?? 0,
             ),
             BigDecimal::zero(),
         );
@@ -162,7 +136,7 @@ final readonly class UblInvoice implements PaperReader
 
     private static function charge(\DOMXPath $xpath, \DOMNode $one): PaperCharge
     {
-        $path = static fn (string $query): string => self::text($xpath, $query, $one);
+        $path = static fn (string $query): string => SafeXml::text($xpath, $query, $one);
 
         return new PaperCharge(
             'true' === $path('b:ChargeIndicator'),
@@ -175,7 +149,7 @@ final readonly class UblInvoice implements PaperReader
 
     private static function tax(\DOMXPath $xpath, \DOMNode $one): PaperTax
     {
-        $path = static fn (string $query): string => self::text($xpath, $query, $one);
+        $path = static fn (string $query): string => SafeXml::text($xpath, $query, $one);
 
         return new PaperTax(
             self::number('tax', $path('b:TaxableAmount')),
@@ -188,7 +162,7 @@ final readonly class UblInvoice implements PaperReader
 
     private static function totals(\DOMXPath $xpath, ?\DOMNode $root): PaperTotals
     {
-        $of = static fn (string $query): ?BigDecimal => self::number('the sums', self::text($xpath, $query, $root));
+        $of = static fn (string $query): ?BigDecimal => self::number('the sums', SafeXml::text($xpath, $query, $root));
         $sum = static fn (string $name): ?BigDecimal => $of('a:LegalMonetaryTotal/b:'.$name);
 
         return new PaperTotals(
@@ -229,25 +203,5 @@ final readonly class UblInvoice implements PaperReader
         } catch (MathException) {
             throw InvalidValue::because(sprintf('“%s” in %s is no number.', mb_substr($typed, 0, 30), $where));
         }
-    }
-
-    private static function text(\DOMXPath $xpath, string $query, ?\DOMNode $in): string
-    {
-        $found = $xpath->query($query, $in ?? $xpath->document->documentElement);
-        $node = false === $found ? null : $found->item(0);
-        $text = $node instanceof \DOMNode ? $node->textContent : '';
-
-        return trim((string) preg_replace('/\s+/u', ' ', $text));
-    }
-
-    /** @return list<\DOMNode> */
-    private static function nodes(\DOMXPath $xpath, string $query, ?\DOMNode $in): array
-    {
-        $found = $xpath->query($query, $in);
-
-        return array_values(array_filter(
-            false === $found ? [] : iterator_to_array($found),
-            static fn (mixed $node): bool => $node instanceof \DOMNode,
-        ));
     }
 }

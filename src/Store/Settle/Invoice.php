@@ -26,6 +26,9 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\UniqueConstraint(name: 'invoice_once', columns: ['supplier_id', 'number'])]
 class Invoice
 {
+    /** Days that money may be under way: who sent it in time has paid in time (common practice, no source). */
+    private const UNDER_WAY = 4;
+
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
@@ -48,7 +51,7 @@ class Invoice
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $paidOn = null;
 
-    /** What was paid, in its currency. */
+    /** What was paid of it until now, in its currency. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
     private ?BigDecimal $paid = null;
 
@@ -71,6 +74,11 @@ class Invoice
     #[ORM\OrderBy(['position' => 'ASC'])]
     private Collection $lines;
 
+    /** @var Collection<int, InvoicePayment> */
+    #[ORM\OneToMany(targetEntity: InvoicePayment::class, mappedBy: 'invoice', cascade: ['persist', 'remove'])]
+    #[ORM\OrderBy(['id' => 'ASC'])]
+    private Collection $payments;
+
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
         #[ORM\Column(length: 40)] public readonly string $number,
@@ -84,6 +92,7 @@ class Invoice
         $this->homeCurrency = $rate->home->code;
         $this->foreignForOne = $rate->foreignForOne;
         $this->lines = new ArrayCollection();
+        $this->payments = new ArrayCollection();
     }
 
     public function add(InvoiceLine $line): void
@@ -155,6 +164,9 @@ class Invoice
     /** @throws Refused once it is paid */
     public function reopen(): void
     {
+        if (null !== $this->paid && InvoiceState::Settled === $this->state) {
+            throw new Refused(sprintf('A part of %s is paid already.', $this->number));
+        }
         if (InvoiceState::Settled !== $this->state) {
             throw new Refused(sprintf('%s is not waiting to be paid.', $this->number));
         }
@@ -162,23 +174,58 @@ class Invoice
         $this->releasedBy = $this->releasedAt = null;
     }
 
-    /** @throws Refused unless it is released */
-    public function pay(\DateTimeImmutable $on): void
-    {
-        if (InvoiceState::Settled !== $this->state) {
-            throw new Refused(
-                InvoiceState::Paid === $this->state
-                    ? sprintf('%s is paid already.', $this->number)
-                    : sprintf('%s is not settled yet.', $this->number),
-            );
+    /**
+     * All that is left of it, or a part: then the rest stays to be paid.
+     *
+     * @param ExchangeRate $rate   of the day
+     * @param Money|null   $amount null for all
+     *
+     * @throws Refused unless it is released, and something of it is paid but no more than is left
+     */
+    public function pay(
+        \DateTimeImmutable $on,
+        ExchangeRate $rate,
+        ?Person $by,
+        ?Money $amount = null,
+        string $reference = '',
+    ): void {
+        $this->mustBePayable();
+        $amount = ($amount ?? $this->toPayOn($on))->rounded();
+        $all = $this->leftFor($amount, $on);
+        $isNothing = $all->amount->isPositive() && !$amount->amount->isPositive();
+        if ($isNothing || $amount->isGreaterThan($all)) {
+            throw new Refused(sprintf(
+                '%s %s of %s cannot be paid; %s is left.',
+                $this->currency,
+                $amount->amount,
+                $this->number,
+                $all->amount,
+            ));
         }
-        $this->state = InvoiceState::Paid;
-        $this->paidOn = $on;
-        $this->paid = $this->toPayOn($on)->amount;
+        $this->payments->add(new InvoicePayment($this, $on, $amount->amount, $reference, $by, $rate->foreignForOne));
+        $this->paid = $amount->amount->plus($this->paid ?? 0);
+        if ($amount->amount->isEqualTo($all->amount)) {
+            $this->state = InvoiceState::Paid;
+            $this->paidOn = $on;
+        }
+    }
+
+    /** What was paid last of it. */
+    public function paidLast(): Money
+    {
+        $last = $this->payments->last();
+
+        return false === $last ? Money::zero($this->currency) : $last->money();
+    }
+
+    /** @return list<InvoicePayment> */
+    public function payments(): array
+    {
+        return array_values($this->payments->toArray());
     }
 
     /** @throws Refused unless it is released and not paid */
-    public function goesToBank(string $file): void
+    private function mustBePayable(): void
     {
         if (InvoiceState::Settled !== $this->state) {
             throw new Refused(sprintf(
@@ -186,6 +233,12 @@ class Invoice
                 $this->number,
             ));
         }
+    }
+
+    /** @throws Refused unless it is released and not paid */
+    public function goesToBank(string $file): void
+    {
+        $this->mustBePayable();
         $this->bankFile = $file;
     }
 
@@ -194,16 +247,37 @@ class Invoice
         return $this->bankFile;
     }
 
-    /** What is to be paid on a day: less the discount for paying early, where it is still to be had. */
+    /**
+     * What is to be paid on a day: less the discount for paying early, where it is still to be had; who paid a part has
+     * none for the rest (common practice, no source).
+     */
     public function toPayOn(\DateTimeImmutable $day): Money
     {
         $total = $this->owed()->total;
+        if (null !== $this->paid) {
+            return $total->minus(Money::of($this->paid, $this->currency));
+        }
+
+        return $this->discountedUntil($day) ?? $total;
+    }
+
+    /** What is left when that much is paid on a day: with the discount where it was sent in time, else without. */
+    public function leftFor(Money $amount, \DateTimeImmutable $on): Money
+    {
+        $early = $this->discountedUntil($on->modify(sprintf('-%d days', self::UNDER_WAY)));
+
+        return true === $early?->amount->isEqualTo($amount->amount) ? $early : $this->toPayOn($on);
+    }
+
+    /** The sum less the discount, where it is to be had on that day. */
+    private function discountedUntil(\DateTimeImmutable $day): ?Money
+    {
         $terms = $this->supplier->terms();
         $until = $terms?->discountUntil($this->day);
+        $isToBeHad = null === $this->paid && null !== $terms && null !== $until
+            && $day->format('Y-m-d') <= $until->format('Y-m-d');
 
-        return null !== $terms && null !== $until && $day->format('Y-m-d') <= $until->format('Y-m-d')
-            ? $terms->discounted($total)
-            : $total;
+        return $isToBeHad ? $terms->discounted($this->owed()->total) : null;
     }
 
     /** @throws Refused once it is settled */

@@ -18,21 +18,22 @@ final readonly class CreditsTakenOff
     }
 
     /**
-     * @param list<Invoice>         $invoices paid together
-     * @param list<array{int, int}> $chosen   credit notes with the versions seen
+     * @param list<Invoice>           $invoices paid together
+     * @param list<array{int, int}>   $chosen   credit notes with the versions seen
+     * @param \DateTimeImmutable|null $on       the day on which they are to be paid; null where they just were
      *
      * @return list<CreditNote> locked
      *
      * @throws Refused if one was changed, or more is taken off than is paid to whom it is of
      */
-    public function from(array $invoices, \DateTimeImmutable $on, array $chosen): array
+    public function from(array $invoices, array $chosen, ?\DateTimeImmutable $on = null): array
     {
         $found = $whom = [];
         /** @var array<string, Money> $left */
         $left = [];
         foreach ($invoices as $invoice) {
             $key = self::key($invoice);
-            $paid = $invoice->toPayOn($on);
+            $paid = null === $on ? $invoice->paidLast() : $invoice->toPayOn($on);
             $left[$key] = ($left[$key] ?? Money::zero($invoice->currency))->plus($paid);
         }
         foreach ($chosen as [$id, $version]) {

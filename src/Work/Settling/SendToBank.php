@@ -83,7 +83,7 @@ final readonly class SendToBank
             if ([] === $invoices) {
                 throw new Refused('Tick what goes to the bank.');
             }
-            $less = $this->takenOff->from($invoices, $on, $credits);
+            $less = $this->takenOff->from($invoices, $credits, $on);
             foreach ($less as $credit) {
                 $this->goes($credit, $number, $again);
             }

@@ -8,10 +8,13 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Refused;
+use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\QuantityVerdict;
 use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Invoice;
@@ -27,6 +30,7 @@ final readonly class SettleInvoice
         private AllOrNothing $whole,
         private Invoices $invoices,
         private OfferPrices $prices,
+        private Rates $rates,
         private CreditLetter $letter,
         private CreditsTakenOff $takenOff,
         private Audit $audit,
@@ -113,27 +117,40 @@ final readonly class SettleInvoice
     /**
      * @param list<array{int, int}> $invoices with the versions seen
      * @param list<array{int, int}> $credits  credit notes that were taken off, with the versions seen
+     * @param Payout|null           $payout   as it stands with the bank; of one invoice it may be a part
      *
      * @return list<Invoice> paid
      *
-     * @throws Refused if one is not to be paid, or more is taken off than is paid to that supplier; then none is
+     * @throws Refused if one is not to be paid, more is taken off than is paid to that supplier, or all of it is not
+     *                 what the bank says; then none is
      */
-    public function pay(array $invoices, \DateTimeImmutable $on, Person $by, array $credits = []): array
-    {
+    public function pay(
+        array $invoices,
+        \DateTimeImmutable $on,
+        Person $by,
+        array $credits = [],
+        ?Payout $payout = null,
+    ): array {
         if ($on > $this->clock->now()) {
             throw new Refused(sprintf('%s is a day to come.', $on->format('j M Y')));
         }
 
-        return $this->whole->take(function () use ($invoices, $on, $by, $credits): array {
+        return $this->whole->take(function () use ($invoices, $on, $by, $credits, $payout): array {
+            $one = 1 === count($invoices) && [] === $credits ? $payout?->amount : null;
             $paid = array_map(
-                fn (array $one): Invoice => $this->step(
-                    $one[0],
-                    $one[1],
-                    fn (Invoice $invoice) => $this->isPaid($invoice, $on, $by),
+                fn (array $seen): Invoice => $this->step(
+                    $seen[0],
+                    $seen[1],
+                    fn (Invoice $invoice) => $this->isPaid($invoice, $on, $by, $one, $payout->reference ?? ''),
                 ),
                 $invoices,
             );
-            foreach ($this->takenOff->from($paid, $on, $credits) as $credit) {
+            $sum = Money::sum($payout->amount->currency ?? 'EUR', null === $payout ? [] : array_map(
+                static fn (Invoice $invoice): Money => $invoice->paidLast(),
+                $paid,
+            ));
+            foreach ($this->takenOff->from($paid, $credits) as $credit) {
+                $sum = null === $payout ? $sum : $sum->minus($credit->due());
                 $credit->takeOff($on);
                 $this->audit->note($by, $credit->supplier->code, sprintf(
                     'Credit note %s taken off on %s: %s %s',
@@ -143,19 +160,42 @@ final readonly class SettleInvoice
                     $credit->due()->amount,
                 ));
             }
+            if (null !== $payout && !$sum->amount->isEqualTo($payout->amount->amount)) {
+                throw new Refused(sprintf(
+                    'The bank paid %s %s; these come to %s.',
+                    $payout->amount->currency->code,
+                    $payout->amount->amount,
+                    $sum->amount,
+                ));
+            }
 
             return $paid;
         });
     }
 
-    private function isPaid(Invoice $invoice, \DateTimeImmutable $on, Person $by): void
+    /**
+     * A part of an invoice; the rest stays to be paid.
+     *
+     * @throws Refused
+     */
+    public function payPart(int $invoice, int $version, Money $amount, \DateTimeImmutable $on, Person $by): Invoice
     {
-        $invoice->pay($on);
+        return $this->pay([[$invoice, $version]], $on, $by, payout: new Payout($amount, ''))[0];
+    }
+
+    private function isPaid(
+        Invoice $invoice,
+        \DateTimeImmutable $on,
+        Person $by,
+        ?Money $amount,
+        string $reference,
+    ): void {
+        $invoice->pay($on, $this->rates->on($invoice->currency, $on), $by, $amount, $reference);
         $this->audit->note($by, EnterInvoice::subject($invoice), sprintf(
-            'Paid on %s: %s %s',
+            InvoiceState::Paid === $invoice->state() ? 'Paid on %s: %s %s' : 'A part paid on %s: %s %s',
             $on->format('j M Y'),
             $invoice->currency,
-            $invoice->paid()?->amount,
+            $invoice->paidLast()->amount,
         ));
     }
 
