@@ -34,6 +34,7 @@ final class Version20261129090000 extends AbstractMigration
         $this->worth();
         $this->papers();
         $this->credits();
+        $this->addSql('ALTER TABLE business ADD cash NUMERIC(14, 2) DEFAULT NULL, ADD cash_on DATE DEFAULT NULL');
         $this->payments();
     }
 

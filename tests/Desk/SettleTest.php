@@ -385,4 +385,75 @@ final class SettleTest extends DeskTestCase
         $this->post('/settle/credits/new/OSTREL', ['number' => 'CN-8']);
         self::assertResponseStatusCodeSame(403);
     }
+
+    public function testTheCashCalendarShowsWhatMovingAnOrderDoes(): void
+    {
+        $this->as('iris');
+        $this->post('/settle/cash', ['cash' => '12x']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('12x', $this->browser->getCrawler()->filter('#error-cash')->text());
+        $this->post('/settle/cash', ['cash' => '1']);
+        $page = $this->browser->followRedirect();
+        self::assertStringContainsString('Short in the week of', $page->filter('h1')->text());
+        $ordered = static fn (Crawler $page): array => array_filter($page->filter('tbody tr')->each(
+            static fn (Crawler $row): string => $row->filter('td')->eq(3)->text('–'),
+        ), static fn (string $sum): bool => '–' !== $sum);
+        $before = $ordered($page);
+        $moved = $this->see('/settle/cash?move=PO-1079&to=2027-03-01');
+        self::assertNotSame($before, $ordered($moved));
+        self::assertGreaterThan(0, $moved->filter('tr.bg-watch-soft')->count(), 'what changed is marked');
+        $this->see('/settle/cash?move=PO-1079&to=soon');
+        self::assertStringContainsString('“soon” is not a day', $this->text());
+
+        $this->as('tam');
+        $this->post('/settle/cash', ['cash' => '5']);
+        self::assertResponseStatusCodeSame(403);
+    }
+
+    public function testAPartIsPaidAndAStatementIsRead(): void
+    {
+        $this->as('iris');
+        $page = $this->see('/settle/payments');
+        $path = (string) $page->filter('#payments a[href^="/settle/"]')->last()->attr('href');
+        $form = $this->see($path)->filter('form[action$="/part"]')->form();
+        $this->post($path.'/part', ['amount' => '1', 'day' => ''] + $form->getPhpValues());
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Say how much was paid, and when', $this->text());
+        $this->browser->submit($form, ['amount' => '1.25']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('are still to be paid', $this->text());
+        self::assertStringContainsString('a part is paid', $this->see('/settle/payments')->text());
+
+        $iban = $this->connection()->fetchOne('SELECT iban FROM business');
+        self::assertIsString($iban);
+        $number = $this->see($path)->filter('h1')->text();
+        $left = $this->connection()->fetchAssociative(
+            'SELECT number, currency FROM invoice WHERE id = ?',
+            [basename($path)],
+        );
+        self::assertIsArray($left);
+        self::assertStringContainsString(self::string($left['number']), $number);
+        $file = (string) tempnam(sys_get_temp_dir(), 'statement');
+        file_put_contents($file, strtr(
+            (string) file_get_contents(dirname(__DIR__).'/Reference/statement.xml'),
+            ['DE89370400440532013000' => $iban, 'V-B22' => self::string($left['number']),
+                '"EUR"' => '"'.self::string($left['currency']).'"', '>70.00<' => '>0.50<', ],
+        ));
+        $form = $this->see('/settle/statement')->filter('#statement')->form();
+        $found = $this->browser->request('POST', $form->getUri(), $form->getPhpValues(), [
+            'file' => new UploadedFile($file, 's.xml', 'text/xml', null, true),
+        ]);
+        self::assertStringContainsString('by the number that stands there, a part', $this->text());
+        $this->browser->submit($found->filter('#statement')->form(), ['note[2]' => '1']);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Noted as paid: 1', $this->text());
+        self::assertStringContainsString('BANK-2/2', $this->see($path)->filter('.side')->text());
+    }
+
+    private static function string(mixed $value): string
+    {
+        self::assertIsString($value);
+
+        return $value;
+    }
 }

@@ -10,9 +10,12 @@ use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Iban;
+use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Store\Business\Business;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\CreditNote;
+use TallBarrel\Store\Settle\CreditNoteLine;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
@@ -31,6 +34,10 @@ final readonly class LarkmoorSettling
     /** Of those that wait, one asks for goods that did not come, one for more than agreed. */
     private const SHORT = 2;
     private const DEAR = 3;
+    /** One before was too dear as well, and a credit note was asked for. */
+    private const DISPUTED = 5;
+    private const BONUS = '65.00';
+    private const CASH = '58000';
 
     public function __construct(
         private EntityManagerInterface $entities,
@@ -67,6 +74,7 @@ final readonly class LarkmoorSettling
             $this->entities->persist($invoice);
         }
         $this->accounts();
+        $this->credit();
         $this->entities->flush();
     }
 
@@ -87,7 +95,9 @@ final readonly class LarkmoorSettling
         $this->entities->persist(
             new SupplierAccount($suppliers[1], self::iban(90), '', $suppliers[1]->name(), $this->bookkeeper, $asked),
         );
-        $this->entities->getRepository(Business::class)->findOneBy([])?->paysFrom(self::iban(7), 'LARKIE2DXXX');
+        $business = $this->entities->getRepository(Business::class)->findOneBy([]);
+        $business?->paysFrom(self::iban(7), 'LARKIE2DXXX');
+        $business?->has(BigDecimal::of(self::CASH), $this->now->modify('-1 day'));
     }
 
     /** Of a bank XXXX that is nobody's, with check digits that fit. */
@@ -131,7 +141,7 @@ final readonly class LarkmoorSettling
         $price = $line->price();
         if (self::SHORT === $nth) {
             $asked = $came->plus(3);
-        } elseif (self::DEAR === $nth) {
+        } elseif (in_array($nth, [self::DEAR, self::DISPUTED], true)) {
             $price = $price->multipliedBy('1.03')->toScale(2, RoundingMode::HalfUp);
         }
         $entered = new InvoiceLine(
@@ -144,6 +154,20 @@ final readonly class LarkmoorSettling
             $line->tax()->percent,
         );
         $entered->weigh($came);
+        if (self::DISPUTED === $nth) {
+            $entered->decide(null, PriceVerdict::Credit);
+        }
+    }
+
+    /** What a supplier gave for a good year, and is to be taken off what they are paid next. */
+    private function credit(): void
+    {
+        $supplier = $this->entities->getRepository(Supplier::class)->findBy([], ['id' => 'ASC'])[2];
+        $day = $this->now->modify('-6 days');
+        $note = new CreditNote($supplier, mb_substr($supplier->name(), 0, 1).'G-118', $day, $supplier->currency()->code,
+            BigDecimal::one(), $this->bookkeeper, $day->modify('+1 day 10:05'), 'demo-credit');
+        new CreditNoteLine($note, 1, 'Bonus for the year', BigDecimal::of(self::BONUS), BigDecimal::zero(), null, null);
+        $this->entities->persist($note);
     }
 
     private function settle(Invoice $invoice): void

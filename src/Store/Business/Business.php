@@ -10,6 +10,7 @@ use TallBarrel\Core\Country;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\Iban;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Ordering\PaperPart;
 use TallBarrel\Core\Ordering\YesRules;
@@ -76,6 +77,13 @@ class Business
 
     #[ORM\Column(length: 11, options: ['default' => ''])]
     private string $bic = '';
+
+    /** What was on it on a day, home currency; null while nobody said. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+    private ?BigDecimal $cash = null;
+
+    #[ORM\Column(type: 'date_immutable', nullable: true)]
+    private ?\DateTimeImmutable $cashOn = null;
 
     /** @var array<string, string> up to what value a role puts stock right, home currency; others without limit */
     #[ORM\Column(type: 'json', options: ['default' => '{}'])]
@@ -245,7 +253,23 @@ class Business
         return null === $limit ? null : BigDecimal::of($limit);
     }
 
-    /** @param string $bic ISO 9362, or empty */
+    public function has(?BigDecimal $cash, \DateTimeImmutable $on): void
+    {
+        $this->cash = $cash;
+        $this->cashOn = null === $cash ? null : $on;
+    }
+
+    /** What is there to pay with; null while nobody said. */
+    public function cash(): ?Money
+    {
+        return null === $this->cash ? null : Money::of($this->cash, $this->currency);
+    }
+
+    public function cashOn(): ?\DateTimeImmutable
+    {
+        return $this->cashOn;
+    }
+
     public function paysFrom(?Iban $iban, string $bic): void
     {
         $this->iban = $iban->digits ?? '';
