@@ -34,7 +34,9 @@ final class Version20261129090000 extends AbstractMigration
         $this->worth();
         $this->papers();
         $this->credits();
-        $this->addSql('ALTER TABLE business ADD cash NUMERIC(14, 2) DEFAULT NULL, ADD cash_on DATE DEFAULT NULL');
+        $this->addSql('ALTER TABLE business ADD cash NUMERIC(14, 2) DEFAULT NULL, ADD cash_on DATE DEFAULT NULL,
+            ADD ledger_accounts JSON DEFAULT \'{}\' NOT NULL');
+        $this->books();
         $this->payments();
     }
 
@@ -96,6 +98,30 @@ final class Version20261129090000 extends AbstractMigration
             ADD CONSTRAINT FK_PAYMENT_BY FOREIGN KEY (by_id) REFERENCES person (id)');
         $this->addSql("INSERT INTO invoice_payment (invoice_id, day, amount, reference, foreign_for_one)
             SELECT id, paid_on, paid, '', foreign_for_one FROM invoice WHERE paid_on IS NOT NULL");
+    }
+
+    private function books(): void
+    {
+        $this->addSql('CREATE TABLE book_period (id INT AUTO_INCREMENT NOT NULL, month VARCHAR(7) NOT NULL,
+            at DATETIME NOT NULL, by_id INT NOT NULL, UNIQUE INDEX UNIQ_EC6F15438EB61006 (month),
+            INDEX IDX_EC6F1543AAE72004 (by_id), PRIMARY KEY (id))');
+        $this->addSql('CREATE TABLE booked_entry (id INT AUTO_INCREMENT NOT NULL, booked_key VARCHAR(60) NOT NULL,
+            document VARCHAR(40) NOT NULL, words VARCHAR(200) NOT NULL, day DATE NOT NULL, period_id INT NOT NULL,
+            UNIQUE INDEX UNIQ_756300E4E70C7A6D (booked_key), INDEX IDX_756300E4EC8B7ADE (period_id),
+            PRIMARY KEY (id))');
+        $this->addSql('CREATE TABLE booked_line (id INT AUTO_INCREMENT NOT NULL, account VARCHAR(20) NOT NULL,
+            amount NUMERIC(14, 2) NOT NULL, entry_id INT NOT NULL, INDEX IDX_4D702E8EBA364942 (entry_id),
+            PRIMARY KEY (id))');
+        foreach (
+            [
+                ['book_period', 'by_id', 'person'],
+                ['booked_entry', 'period_id', 'book_period'],
+                ['booked_line', 'entry_id', 'booked_entry'],
+            ] as [$table, $column, $other]
+        ) {
+            $this->addSql("ALTER TABLE $table
+                ADD CONSTRAINT FK_{$table}_$column FOREIGN KEY ($column) REFERENCES $other (id)");
+        }
     }
 
     private function worth(): void

@@ -450,6 +450,32 @@ final class SettleTest extends DeskTestCase
         self::assertStringContainsString('BANK-2/2', $this->see($path)->filter('.side')->text());
     }
 
+    public function testAMonthIsClosedAndTakenAwayAsItWent(): void
+    {
+        $this->as('iris');
+        $this->post('/settle/books/accounts', ['account-stock' => '1200 Goods']);
+        $page = $this->browser->followRedirect();
+        self::assertStringContainsString('1200 Goods', $page->filter('.grid-table')->first()->text());
+        self::assertMatchesRegularExpression('/Both sides ([\d,.]+) \1/', $page->filter('tfoot')->text());
+        $month = (string) $page->filter('.strip [name="month"]')->attr('value');
+        $this->as('tam');
+        $this->post('/settle/books/close', ['month' => $month]);
+        self::assertResponseStatusCodeSame(403);
+        $this->as('iris');
+        $this->browser->submit($this->see('/settle/books')->filter('.strip form')->form());
+        $this->browser->followRedirect();
+        self::assertStringContainsString($month.' is closed', $this->text());
+        $this->see('/settle/books/'.$month.'.csv');
+        $csv = (string) $this->browser->getInternalResponse()->getContent();
+        self::assertStringContainsString('1200 Goods', $csv);
+        self::assertStringStartsWith('day,month,document,words,account,debit,credit,currency', ltrim($csv, "\xEF\xBB\xBF"));
+        $this->post('/settle/books/close', ['month' => $month]);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('is closed already', $this->text());
+        $this->see('/settle/books/2020-01.csv');
+        self::assertResponseStatusCodeSame(404);
+    }
+
     private static function string(mixed $value): string
     {
         self::assertIsString($value);

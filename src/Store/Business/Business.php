@@ -15,6 +15,7 @@ use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Ordering\PaperPart;
 use TallBarrel\Core\Ordering\YesRules;
 use TallBarrel\Core\Quantity\Numerals;
+use TallBarrel\Core\Settling\Books\LedgerAccount;
 use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Store\Person\Right;
 use TallBarrel\Store\Person\Role;
@@ -77,6 +78,10 @@ class Business
 
     #[ORM\Column(length: 11, options: ['default' => ''])]
     private string $bic = '';
+
+    /** @var array<string, string> number and name in the chart of accounts, by what is booked there */
+    #[ORM\Column(type: 'json', options: ['default' => '{}'])]
+    private array $ledgerAccounts = [];
 
     /** What was on it on a day, home currency; null while nobody said. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
@@ -251,6 +256,18 @@ class Business
         $limit = $this->stockLimits[$role->value] ?? null;
 
         return null === $limit ? null : BigDecimal::of($limit);
+    }
+
+    /** @param array<string, string> $named number and name, by what is booked there */
+    public function booksOn(array $named): void
+    {
+        $this->ledgerAccounts = array_diff($named, ['']);
+    }
+
+    /** As the chart of accounts calls it; by its plain name where nobody said. */
+    public function calls(LedgerAccount $account): string
+    {
+        return $this->ledgerAccounts[$account->value] ?? $account->words();
     }
 
     public function has(?BigDecimal $cash, \DateTimeImmutable $on): void

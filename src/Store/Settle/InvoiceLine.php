@@ -107,6 +107,12 @@ class InvoiceLine
         return $this->onPrice;
     }
 
+    /** Of what was ordered, as far as it came or is awaited. */
+    public function owedPacks(): BigDecimal
+    {
+        return $this->owedPacks;
+    }
+
     public function asked(): Money
     {
         return Money::of($this->packs->multipliedBy($this->price), $this->invoice->currency)->rounded();

@@ -17,6 +17,7 @@ use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\BookPeriods;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
@@ -33,6 +34,7 @@ final readonly class SettleInvoice
         private Rates $rates,
         private CreditLetter $letter,
         private CreditsTakenOff $takenOff,
+        private BookPeriods $periods,
         private Audit $audit,
         private ClockInterface $clock,
     ) {
@@ -95,6 +97,12 @@ final readonly class SettleInvoice
     public function reopen(int $invoice, int $version, Person $by): Invoice
     {
         return $this->step($invoice, $version, function (Invoice $invoice) use ($by): void {
+            if ($this->periods->has('invoice-'.$invoice->id)) {
+                throw new Refused(sprintf(
+                    '%s is in the books of a closed month; a credit note puts it right.',
+                    $invoice->number,
+                ));
+            }
             $invoice->reopen();
             $this->audit->note($by, EnterInvoice::subject($invoice), 'Taken back from paying');
         });

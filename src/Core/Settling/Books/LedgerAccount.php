@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Core\Settling\Books;
+
+/** What an amount is booked on; under which number and name in the chart of accounts, the owner says. */
+enum LedgerAccount: string
+{
+    case Stock = 'stock';
+    /** Goods received, not invoiced. */
+    case Received = 'received';
+    case Payables = 'payables';
+    case Tax = 'tax';
+    /** Freight, duty and the like: on stock from its spread, off again with its invoice. */
+    case Charges = 'charges';
+    /** Sent back and not credited yet. */
+    case Claims = 'claims';
+    case Bank = 'bank';
+    case CostOfSales = 'cost-of-sales';
+    case Expense = 'expense';
+    case PriceDifference = 'price-difference';
+    case ExchangeDifference = 'exchange-difference';
+    case StockDifference = 'stock-difference';
+    case Discount = 'discount';
+    case Opening = 'opening';
+
+    public function words(): string
+    {
+        return match ($this) {
+            self::Stock => 'stock',
+            self::Received => 'goods received, not invoiced',
+            self::Payables => 'payables',
+            self::Tax => 'input tax',
+            self::Charges => 'charges on goods',
+            self::Claims => 'claims on suppliers',
+            self::Bank => 'bank',
+            self::CostOfSales => 'cost of sales and of what was used',
+            self::Expense => 'expenses',
+            self::PriceDifference => 'price differences',
+            self::ExchangeDifference => 'exchange differences',
+            self::StockDifference => 'counted, put right, scrapped',
+            self::Discount => 'discounts for paying early',
+            self::Opening => 'opening balance',
+        };
+    }
+}
