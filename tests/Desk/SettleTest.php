@@ -466,9 +466,9 @@ final class SettleTest extends DeskTestCase
         $this->browser->followRedirect();
         self::assertStringContainsString($month.' is closed', $this->text());
         $this->see('/settle/books/'.$month.'.csv');
-        $csv = (string) $this->browser->getInternalResponse()->getContent();
+        $csv = $this->browser->getInternalResponse()->getContent();
         self::assertStringContainsString('1200 Goods', $csv);
-        self::assertStringStartsWith('day,month,document,words,account,debit,credit,currency', ltrim($csv, "\xEF\xBB\xBF"));
+        self::assertStringContainsString('day,month,document,words,account,debit,credit,currency', $csv);
         $this->post('/settle/books/close', ['month' => $month]);
         $this->browser->followRedirect();
         self::assertStringContainsString('is closed already', $this->text());

@@ -46,6 +46,8 @@ final class Pages
         'statement' => ['/settle/statement'],
         'cash' => ['/settle/cash', '/settle/cash?move=PO-1079&to=2027-01-20'],
         'books' => ['/settle/books'],
+        'landed' => ['/settle/landed', '/settle/landed?by=receipt&days=365'],
+        'billing' => ['/settle/history/order/PO-1070', '/settle/history/supplier/LUMEN'],
         'accounts' => ['/settle/accounts'],
         'charges' => ['/settle/charges'],
         'charge' => ['/settle/charges/C-1001'],

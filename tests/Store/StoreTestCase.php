@@ -105,11 +105,11 @@ abstract class StoreTestCase extends KernelTestCase
         return $offer;
     }
 
-    protected static function supplier(): Supplier
+    protected static function supplier(string $currency = 'EUR'): Supplier
     {
         static $number = 0;
         self::assertIsInt($number);
-        $supplier = new Supplier('TEST'.++$number.'X', 'Testing Supplies', 'EUR');
+        $supplier = new Supplier('TEST'.++$number.'X', 'Testing Supplies', $currency);
         $supplier->agreeTerms(PaymentTerms::net(30));
         $supplier->moveTo('Lane 1', '1', 'Town', 'IE');
         $supplier->orderThrough('Kay', 'kay@testing.example');

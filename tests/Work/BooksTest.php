@@ -10,6 +10,7 @@ use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Settling\Books\BookEntry;
 use TallBarrel\Core\Settling\Books\LedgerAccount;
+use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Store\Settle\BookPeriods;
 use TallBarrel\Store\Settle\CreditNote;
 use TallBarrel\Store\Settle\CreditNoteLine;
@@ -128,6 +129,32 @@ final class BooksTest extends StoreTestCase
             ['bank' => '-88.00', 'exchange-difference' => '-12.00', 'payables' => '100.00'],
             self::entry('V-K2', 'Paid'),
         );
+    }
+
+    /** 100 USD booked in at 1.25 for one are 80.00; at 1.00 for one 110 are owed, 10 of them for a dearer price. */
+    public function testADearerPriceAndAnotherRateAreTwoDifferences(): void
+    {
+        self::connection()->executeStatement("UPDATE exchange_rate SET foreign_for_one = 1.25 WHERE currency = 'USD'");
+        $supplier = self::supplier('USD');
+        $order = self::sentOrder([[self::offer(self::item('K-3'), '10.00', 1, $supplier), 10]], 'PO-K3',
+            ExchangeRate::of('EUR', 'USD', '1.2'));
+        $delivery = self::delivery($order);
+        $delivery->lines()[0]->count(BigDecimal::of(10));
+        self::entities()->flush();
+        self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
+        $invoice = new Invoice($supplier, 'V-K3', self::now(), ExchangeRate::of('EUR', 'USD', '1.00'),
+            self::person('iris'), self::now(), 'k3');
+        $line = new InvoiceLine($invoice, 1, $order->lines()[0], 'Goods', BigDecimal::of(10), BigDecimal::of('11'),
+            BigDecimal::zero());
+        $line->decide(null, PriceVerdict::Accepted);
+        $invoice->release(self::person('rowan'), self::now());
+        self::entities()->persist($invoice);
+        self::entities()->flush();
+        self::untilThisMonth();
+        self::assertSame([
+            'exchange-difference' => '20.00', 'payables' => '-110.00', 'price-difference' => '10.00',
+            'received' => '80.00',
+        ], self::entry('V-K3', 'Invoice of'));
     }
 
     public function testACreditNoteAndWhatItIsTakenOff(): void

@@ -56,14 +56,14 @@ final readonly class GoodsEntries
         )];
     }
 
-    /** @return list<BookEntry> what came, and what was taken back as booked by mistake */
+    /** @return list<BookEntry> what came, and what was taken back as booked by mistake; at the rate of that day */
     private function receipts(\DateTimeImmutable $end): array
     {
-        /** @var list<array{id: int, number: string, day: string, name: string, ordered: string, expense: string,
-         *      stock: string|null}> $rows */
+        /** @var list<array{id: int, number: string, day: string, name: string, expense: string, stock: string|null}>
+         *      $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT r.id, r.number, r.day, MIN(s.name) name, SUM(x.packs * l.price / o.foreign_for_one) ordered,
-                SUM(IF(l.item_id IS NULL, x.packs * l.price / o.foreign_for_one, 0)) expense, MAX(m.stock) stock
+            "SELECT r.id, r.number, r.day, MIN(s.name) name,
+                SUM(IF(l.item_id IS NULL, x.packs * l.pack_content * x.unit_cost, 0)) expense, MAX(m.stock) stock
              FROM receipt r JOIN receipt_line x ON x.receipt_id = r.id JOIN order_line l ON l.id = x.line_id
              JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
              LEFT JOIN (SELECT reference, SUM(quantity * unit_cost) stock FROM stock_movement
@@ -82,10 +82,8 @@ final readonly class GoodsEntries
             [
                 LedgerAccount::Stock->value => BigDecimal::of($row['stock'] ?? 0),
                 LedgerAccount::Expense->value => BigDecimal::of($row['expense']),
-                LedgerAccount::Received->value => BigDecimal::of($row['ordered'])->negated(),
             ],
-            // What the goods cost beyond their price is freight and the like that was reckoned in.
-            LedgerAccount::Charges,
+            LedgerAccount::Received,
         ), $rows);
     }
 
@@ -96,8 +94,8 @@ final readonly class GoodsEntries
          *      stock: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT b.id, b.number, b.sent_on day, MIN(s.name) name,
-                SUM(IF(x.uncharged OR b.wish = 'replacement', 0, x.packs * l.price / o.foreign_for_one)) claimed,
-                SUM(IF(x.uncharged OR b.wish = 'replacement', x.packs * l.price / o.foreign_for_one, 0)) open,
+                SUM(IF(x.uncharged OR b.wish = 'replacement', 0, x.packs * l.pack_content * c.unit_cost)) claimed,
+                SUM(IF(x.uncharged OR b.wish = 'replacement', x.packs * l.pack_content * c.unit_cost, 0)) open,
                 MAX(m.stock) stock
              FROM supplier_return b JOIN supplier_return_line x ON x.back_id = b.id
              JOIN receipt_line c ON c.id = x.came_id JOIN order_line l ON l.id = c.line_id

@@ -6,6 +6,7 @@ namespace TallBarrel\Work\Settling;
 
 use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Receiving\ReturnWish;
 use TallBarrel\Core\Settling\Books\BookEntry;
@@ -42,8 +43,9 @@ final readonly class PaperEntries
             ->setParameter('open', $open)
             ->getResult();
         $entries = [];
+        $came = $this->came($invoices);
         foreach ($invoices as $invoice) {
-            $entries[] = $this->invoice($invoice);
+            $entries[] = $this->invoice($invoice, $came);
             array_push($entries, ...$this->payments($invoice, $end));
         }
         foreach ($this->entities->getRepository(CreditNote::class)->findBy([], ['id' => 'ASC']) as $note) {
@@ -53,19 +55,28 @@ final readonly class PaperEntries
         return $entries;
     }
 
-    /** Goods come off what was received, at the price they were ordered at; what they cost beyond is a difference. */
-    private function invoice(Invoice $invoice): BookEntry
+    /**
+     * Goods come off what was received, at what they were booked in at; a dearer price is one difference, another rate
+     * the other.
+     *
+     * @param array<int, BigDecimal> $came what a pack was booked in at, home currency, by order line
+     */
+    private function invoice(Invoice $invoice, array $came): BookEntry
     {
         $rate = $invoice->rate()->foreignForOne;
-        $received = $charges = BigDecimal::zero();
+        $received = $charges = $price = BigDecimal::zero();
         foreach ($invoice->lines() as $line) {
-            $order = $line->orderLine?->order;
-            if (null === $order) {
+            $ordered = $line->orderLine;
+            if (null === $ordered) {
                 $charges = $charges->plus(self::home($line->owed()->amount, $rate));
-            } else {
-                $ordered = $line->owedPacks()->multipliedBy($line->orderLine->price());
-                $received = $received->plus(self::home($ordered, $order->rate()->foreignForOne));
+                continue;
             }
+            $agreed = self::home($line->owedPacks()->multipliedBy($ordered->price()), $rate);
+            $price = $price->plus(self::home($line->owed()->amount, $rate)->minus($agreed));
+            $known = $came[$ordered->id] ?? null;
+            $received = $received->plus(
+                null === $known ? $agreed : $line->owedPacks()->multipliedBy($known)->toScale(2, RoundingMode::HalfUp),
+            );
         }
         $owed = $invoice->owed();
 
@@ -77,11 +88,39 @@ final readonly class PaperEntries
             [
                 LedgerAccount::Received->value => $received,
                 LedgerAccount::Charges->value => $charges,
+                LedgerAccount::PriceDifference->value => $price,
                 LedgerAccount::Tax->value => self::home($owed->tax->amount, $rate),
                 LedgerAccount::Payables->value => self::home($owed->total->amount, $rate)->negated(),
             ],
-            LedgerAccount::PriceDifference,
+            $invoice->currency === $invoice->homeCurrency
+                ? LedgerAccount::PriceDifference
+                : LedgerAccount::ExchangeDifference,
         );
+    }
+
+    /**
+     * @param list<Invoice> $invoices
+     *
+     * @return array<int, BigDecimal> home currency for a pack, by order line
+     */
+    private function came(array $invoices): array
+    {
+        $lines = [];
+        foreach ($invoices as $invoice) {
+            foreach ($invoice->lines() as $line) {
+                $lines[] = $line->orderLine->id ?? 0;
+            }
+        }
+        /** @var array<int, string> $rows */
+        $rows = $this->entities->getConnection()->fetchAllKeyValue(
+            'SELECT x.line_id, SUM(x.packs * l.pack_content * x.unit_cost) / SUM(x.packs)
+             FROM standing_receipt_line x JOIN order_line l ON l.id = x.line_id WHERE x.line_id IN (?)
+             GROUP BY x.line_id',
+            [$lines],
+            [ArrayParameterType::INTEGER],
+        );
+
+        return array_map(BigDecimal::of(...), $rows);
     }
 
     /** @return list<BookEntry> */

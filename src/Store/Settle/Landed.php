@@ -1,0 +1,67 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Store\Settle;
+
+use Doctrine\DBAL\Connection;
+
+/**
+ * What goods were expected to cost when they were booked in, beside what they cost once everything was known: charges
+ * that were spread on them, the price and the rate on their invoice.
+ *
+ * @phpstan-type LandedRow array{key: string, name: string, planned: string, charges: string, price: string,
+ *      exchange: string, uninvoiced: string, landed: string}
+ */
+final readonly class Landed
+{
+    private const MOST = 300;
+    /** Key and name of what is listed together. */
+    private const BY = [
+        'supplier' => ['s.code', 's.name'],
+        'item' => ['i.code', 'i.name'],
+        'receipt' => ['r.number', "CONCAT(s.name, ', ', DATE_FORMAT(r.day, '%e %b %Y'))"],
+    ];
+
+    public function __construct(private Connection $connection)
+    {
+    }
+
+    /**
+     * Home currency, goods in stock only. What is on several invoices is shared by quantity among the receipts.
+     *
+     * @param 'supplier'|'item'|'receipt' $by
+     *
+     * @return list<LandedRow> those that differ most first
+     */
+    public function by(string $by, \DateTimeImmutable $since): array
+    {
+        [$key, $name] = self::BY[$by];
+        $came = 'x.packs * l.pack_content * x.unit_cost';
+        $charges = '(SELECT SUM(c.share) FROM landed_charge_line c JOIN landed_charge h ON h.id = c.charge_id
+            WHERE c.came_id = x.id AND h.taken_back IS NULL)';
+        /** @var list<LandedRow> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            "SELECT t.*, planned + charges + price + exchange landed FROM (SELECT $key `key`, $name name,
+                ROUND(SUM($came), 2) planned, ROUND(SUM(COALESCE($charges, 0)), 2) charges,
+                ROUND(SUM(x.packs * COALESCE(v.price, 0)), 2) price,
+                ROUND(SUM(IF(v.line IS NULL, 0, x.packs * v.agreed - $came)), 2) exchange,
+                ROUND(SUM(IF(v.line IS NULL, $came, 0)), 2) uninvoiced
+             FROM receipt r JOIN standing_receipt_line x ON x.receipt_id = r.id
+             JOIN order_line l ON l.id = x.line_id JOIN item i ON i.id = l.item_id
+             JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+             LEFT JOIN (SELECT l2.id line,
+                    SUM(n.owed_packs * (n.owed_price - l2.price) / i2.foreign_for_one) / SUM(n.owed_packs) price,
+                    SUM(n.owed_packs * l2.price / i2.foreign_for_one) / SUM(n.owed_packs) agreed
+                FROM invoice_line n JOIN invoice i2 ON i2.id = n.invoice_id
+                JOIN order_line l2 ON l2.id = n.order_line_id
+                WHERE i2.state <> 'entered' AND n.owed_packs > 0
+                GROUP BY l2.id) v ON v.line = l.id
+             WHERE r.day >= ? GROUP BY $key, name) t WHERE planned <> 0
+             ORDER BY ABS(landed - planned) DESC, `key` LIMIT ".self::MOST,
+            [$since->format('Y-m-d')],
+        );
+
+        return $rows;
+    }
+}
