@@ -32,8 +32,8 @@ final class Version20261129090000 extends AbstractMigration
             ADD CONSTRAINT FK_671A4E9F4D7B7542 FOREIGN KEY (line_id) REFERENCES delivery_line (id)
                 ON DELETE SET NULL');
         $this->worth();
-        $this->papers();
         $this->credits();
+        $this->papers();
         $this->addSql('ALTER TABLE business ADD cash NUMERIC(14, 2) DEFAULT NULL, ADD cash_on DATE DEFAULT NULL,
             ADD ledger_accounts JSON DEFAULT \'{}\' NOT NULL');
         $this->books();
@@ -44,10 +44,12 @@ final class Version20261129090000 extends AbstractMigration
     {
         $this->addSql('CREATE TABLE invoice_paper (id INT AUTO_INCREMENT NOT NULL, name VARCHAR(120) NOT NULL,
             mime VARCHAR(20) NOT NULL, content MEDIUMBLOB NOT NULL, at DATETIME NOT NULL, invoice_id INT DEFAULT NULL,
-            supplier_id INT NOT NULL, by_id INT NOT NULL, within_id INT DEFAULT NULL, PRIMARY KEY (id))');
+            credit_id INT DEFAULT NULL, supplier_id INT NOT NULL, by_id INT NOT NULL, within_id INT DEFAULT NULL,
+            PRIMARY KEY (id))');
         foreach (
             [
                 ['73C030A32989F1FD', 'invoice_id', 'invoice (id) ON DELETE CASCADE'],
+                ['73C030A3CE062FF9', 'credit_id', 'credit_note (id) ON DELETE CASCADE'],
                 ['73C030A32ADD6D8C', 'supplier_id', 'supplier (id)'],
                 ['73C030A3AAE72004', 'by_id', 'person (id)'],
                 ['73C030A39734F103', 'within_id', 'invoice_paper (id) ON DELETE CASCADE'],

@@ -31,7 +31,8 @@ final class SettleJourneyTest extends BrowserTestCase
             (async () => {
                 for (const card of document.querySelectorAll('.list a.expected')) {
                     const page = await (await fetch(card.href)).text();
-                    if (page.includes('over the price agreed') && page.includes('value="accepted"')) return done(card.href);
+                    const isDear = page.includes('over the price agreed') && page.includes('value="accepted"');
+                    if (isDear) return done(card.href);
                 }
                 done('');
             })();

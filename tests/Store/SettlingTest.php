@@ -221,6 +221,23 @@ final class SettlingTest extends StoreTestCase
         self::assertStringContainsString('8 did not', $letter->toString());
     }
 
+    public function testWhereNobodyHasAnAddressNothingIsDecided(): void
+    {
+        $order = self::received('PO-S6', 22);
+        $invoice = self::entered(self::asked($order, 30));
+        self::connection()->executeStatement(
+            "UPDATE supplier_contact SET email = '' WHERE supplier_id = ?",
+            [$order->supplier->id],
+        );
+        self::entities()->clear();
+        self::mustRefuse(static fn () => self::get(SettleInvoice::class)->decide($invoice->id, $invoice->version(),
+            $invoice->lines()[0]->id, QuantityVerdict::Credit, self::person('mara')), 'has an address to write to');
+        self::assertNull(self::connection()->fetchOne(
+            'SELECT on_quantity FROM invoice_line WHERE invoice_id = ?',
+            [$invoice->id],
+        ));
+    }
+
     public function testWhoReceivedDoesNotRelease(): void
     {
         $order = self::received('PO-S6', 30);

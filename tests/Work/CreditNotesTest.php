@@ -156,6 +156,29 @@ final class CreditNotesTest extends StoreTestCase
         $this->takenOff($note);
     }
 
+    public function testWhoIsPaidIsToldForWhatInOneLetter(): void
+    {
+        $order = self::order();
+        self::come($order);
+        $invoice = self::settled(self::invoiced($order));
+        $note = self::credit($order, ['free-0' => ['Bonus', '20', '0'], 'free-1' => ['Less', '-5', '0']]);
+        self::assertNotNull($note);
+        $problems = new Problems();
+        self::assertNull(self::credit($order, ['free-0' => ['Less', '-5', '0']], $problems, 'CN-9'));
+        self::assertStringContainsString('gives something back', (string) $problems->at(''));
+        $before = count(self::getMailerMessages());
+        self::get(SettleInvoice::class)->pay([[$invoice->id, $invoice->version()]], self::now()->setTime(0, 0),
+            self::person('iris'), [[$note->id, $note->version()]], tell: true);
+        $letters = array_slice(self::getMailerMessages(), $before);
+        self::assertCount(1, $letters);
+        foreach (['285.00', 'invoice V-C1', 'less your credit note CN-1'] as $words) {
+            self::assertStringContainsString($words, quoted_printable_decode($letters[0]->toString()));
+        }
+        self::assertNotSame([], self::connection()->fetchFirstColumn(
+            "SELECT id FROM audit_entry WHERE words LIKE '%is told of the payment'",
+        ));
+    }
+
     private function takenOff(CreditNote $note): void
     {
         $settle = self::get(SettleInvoice::class);
@@ -174,7 +197,7 @@ final class CreditNotesTest extends StoreTestCase
         $settle->pay([[$invoice->id, $invoice->version()]], $day, self::person('iris'), [$credit]);
         [, $note] = $this->again();
         self::assertFalse($note->isOpen());
-        self::assertSame([], self::get(CreditNotes::class)->open());
+        self::assertNotContains($note, self::get(CreditNotes::class)->open());
     }
 
     /** What the bank gets is one amount: 300.00 less 54.20. */

@@ -96,9 +96,28 @@ final class InvoiceFileTest extends StoreTestCase
         $refuse(str_replace('>EUR<', '>USD<', $file), 'is in USD');
         $strange = str_replace(['PO-UBL', 'DE89', 'Vetrasol'], ['PO-NONE', 'DE88', 'Nobody’s'], $file);
         $refuse($strange, 'Whose invoice is it?');
-        $refuse(str_replace('>380<', '>381<', $file), 'is a credit note');
         self::assertEquals(0, self::connection()->fetchOne('SELECT COUNT(*) FROM invoice_paper'));
         self::assertSame($order->supplier, self::keep(str_replace('PO-UBL', '', $file), $order)->supplier);
+    }
+
+    public function testACreditNoteIsReadAsOne(): void
+    {
+        self::ordered();
+        $credit = str_replace(
+            ['Invoice-2"', '<Invoice ', '</Invoice>', 'InvoiceTypeCode>380', '/cbc:InvoiceTypeCode', 'cac:InvoiceLine',
+                'InvoicedQuantity', '<cbc:InvoiceTypeCode', ],
+            ['CreditNote-2"', '<CreditNote ', '</CreditNote>', 'CreditNoteTypeCode>381', '/cbc:CreditNoteTypeCode',
+                'cac:CreditNoteLine', 'CreditedQuantity', '<cbc:CreditNoteTypeCode', ],
+            self::file(),
+        );
+        $kept = self::keep($credit);
+        self::assertTrue(self::get(ReadPaper::class)->isCredit($kept));
+        $draft = self::get(ReadPaper::class)->draft($kept);
+        self::assertSame([], $draft->lines);
+        self::assertSame(
+            [['Jar 340 ml', '180'], ['Jar 370 ml', '62.5'], ['Lid', '9'], ['Rebate', '-15'], ['Freight', '12']],
+            array_map(static fn (array $one): array => [$one[0], self::figures($one[1])[0]], $draft->charges),
+        );
     }
 
     public function testAReaderLooksAtNothingOutsideTheFile(): void

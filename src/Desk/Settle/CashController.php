@@ -50,12 +50,11 @@ final class CashController extends AbstractController
     public function balance(Request $request): Response
     {
         $fields = Fields::of($request);
-        $typed = str_replace('−', '-', $fields->text('cash', 20));
-        $amount = $fields->price('cash', ltrim($typed, '-'));
+        $amount = $fields->signed('cash', $fields->text('cash', 20));
         if (!$fields->isGood()) {
             return $this->page($request, $fields);
         }
-        $this->business->get()->has(str_starts_with($typed, '-') ? $amount?->negated() : $amount, $this->clock->now());
+        $this->business->get()->has($amount, $this->clock->now());
         $this->entities->flush();
 
         return $this->redirectToRoute('cash');

@@ -16,9 +16,12 @@ use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\CreditNotes;
+use TallBarrel\Store\Settle\InvoicePaper;
+use TallBarrel\Store\Settle\InvoicePapers;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Settling\AskedCredit;
 use TallBarrel\Work\Settling\EnterCredit;
+use TallBarrel\Work\Settling\ReadPaper;
 
 /** Credit notes: those that suppliers owe, and those that came. */
 #[Route('/settle/credits')]
@@ -29,6 +32,8 @@ final class CreditsController extends AbstractController
 
     public function __construct(
         private readonly CreditNotes $credits,
+        private readonly InvoicePapers $papers,
+        private readonly ReadPaper $read,
         private readonly EntityManagerInterface $entities,
     ) {
     }
@@ -47,7 +52,10 @@ final class CreditsController extends AbstractController
     #[Route('/new/{code}', name: 'credit_new', methods: ['GET']), IsGranted('ROLE_INVOICE')]
     public function show(string $code, Request $request): Response
     {
-        return $this->page($this->supplier($code), Fields::none(), $request->query->getString('for'));
+        $supplier = $this->supplier($code);
+        $paper = $this->paper($supplier, $request->query->getInt('paper'));
+
+        return $this->page($supplier, Fields::none(), $request->query->getString('for'), $paper);
     }
 
     #[Route('/new', name: 'credit_of', methods: ['GET']), IsGranted('ROLE_INVOICE')]
@@ -61,6 +69,7 @@ final class CreditsController extends AbstractController
     {
         $supplier = $this->supplier($code);
         $fields = Fields::of($request);
+        $paper = $this->paper($supplier, (int) $fields->text('paper', 12));
         $asked = new AskedCredit(
             $supplier,
             $fields->text('number', 40),
@@ -71,7 +80,10 @@ final class CreditsController extends AbstractController
         );
         $note = '' === $asked->key || !$fields->isGood() ? null : $enter->enter($asked, $person, $fields->problems);
         if (null === $note) {
-            return $this->page($supplier, $fields, '');
+            return $this->page($supplier, $fields, '', $paper);
+        }
+        if (null !== $paper) {
+            $this->read->credited($paper, $note);
         }
         $this->addFlash('fine', $note->isOpen()
             ? sprintf('%s is entered; %s %s stand under To pay, to be taken off.', $note->number, $note->currency,
@@ -90,15 +102,15 @@ final class CreditsController extends AbstractController
             $supplier,
             &$lines,
         ): void {
-            $read = $fields->price($key, $amount);
-            if (null !== $read && $read->isPositive()) {
+            $read = $fields->signed($key, $amount);
+            if (null !== $read && !$read->isZero()) {
                 $lines[$key] = [
                     mb_substr($words, 0, 200),
                     $read,
                     $fields->price('tax-'.$key, $percent) ?? $supplier->tax()->percent,
                 ];
             } elseif ('' !== $amount && null !== $read) {
-                $fields->refuse($key, 'An amount above 0 is needed.');
+                $fields->refuse($key, 'An amount is needed.');
             }
         };
         foreach ($this->credits->expected($supplier) as $one) {
@@ -106,7 +118,7 @@ final class CreditsController extends AbstractController
                 $line($one->key, $one->words, $fields->text($one->key, 20), $fields->text('tax-'.$one->key, 6));
             }
         }
-        for ($n = 0; $n < self::FREE; ++$n) {
+        for ($n = 0; '' !== $fields->text('words-'.$n, 200).$fields->text('free-'.$n, 20) || $n < self::FREE; ++$n) {
             $words = $fields->text('words-'.$n, 200);
             $amount = $fields->text('free-'.$n, 20);
             if ('' !== $words && '' === $amount) {
@@ -124,12 +136,26 @@ final class CreditsController extends AbstractController
             ?? throw $this->createNotFoundException('There is no such supplier.');
     }
 
-    private function page(Supplier $supplier, Fields $fields, string $for): Response
+    /** The file it is made of; null where it is typed. */
+    private function paper(Supplier $supplier, int $id): ?InvoicePaper
     {
+        $paper = 0 === $id ? null : $this->papers->find($id);
+
+        return $paper?->supplier === $supplier && InvoicePaper::XML === $paper->mime && null === $paper->credit()
+            ? $paper
+            : null;
+    }
+
+    private function page(Supplier $supplier, Fields $fields, string $for, ?InvoicePaper $paper): Response
+    {
+        $draft = null === $paper ? null : $this->read->draft($paper);
+
         return $this->render('settle/credit_new.html.twig', [
             'supplier' => $supplier,
             'expected' => $this->credits->expected($supplier),
-            'free' => range(0, self::FREE - 1),
+            'free' => range(0, max(self::FREE, count($draft->charges ?? [])) - 1),
+            'paper' => $paper,
+            'draft' => $draft,
             'for' => $for,
             'fields' => $fields,
             'key' => $fields->text('key', 50, 'credit-'.bin2hex(random_bytes(8))),

@@ -94,15 +94,6 @@ final class EntryController extends AbstractController
             : null;
     }
 
-    /** A price; what is taken off is below 0. */
-    private static function amount(Fields $fields, string $name, string $typed): ?BigDecimal
-    {
-        $plain = ltrim($typed, "-−\u{2212} ");
-        $amount = $fields->price($name, $plain);
-
-        return $plain === ltrim($typed) ? $amount : $amount?->negated();
-    }
-
     /** @return list<AskedLine> */
     private function lines(Supplier $supplier, Fields $fields): array
     {
@@ -124,7 +115,7 @@ final class EntryController extends AbstractController
         $amounts = $fields->each('charge');
         $taxes = $fields->each('charge_tax');
         foreach ($fields->each('charge_words') as $i => $words) {
-            $amount = self::amount($fields, 'charge-'.$i, $amounts[$i] ?? '');
+            $amount = $fields->signed('charge-'.$i, $amounts[$i] ?? '');
             if (null === $amount) {
                 continue;
             }

@@ -67,7 +67,10 @@ final class InvoiceFileController extends AbstractController
 
         return null === $kept
             ? $this->page($fields)
-            : $this->redirectToRoute('invoice_new', ['code' => $kept->supplier->code, 'paper' => $kept->id]);
+            : $this->redirectToRoute(
+                $this->read->isCredit($kept) ? 'credit_new' : 'invoice_new',
+                ['code' => $kept->supplier->code, 'paper' => $kept->id],
+            );
     }
 
     #[Route('/papers/{id}', name: 'invoice_paper', requirements: ['id' => '\d+'], methods: ['GET'])]

@@ -65,7 +65,13 @@ final class PaymentsController extends AbstractController
                     $fields->errors()['day'] ?? (null === $day ? 'Say on which day.' : 'Tick what was paid.'),
                 );
             }
-            $paid = $settle->pay($invoices, $day, $person, self::ticked($fields, 'less', 'seen_credit'));
+            $paid = $settle->pay(
+                $invoices,
+                $day,
+                $person,
+                self::ticked($fields, 'less', 'seen_credit'),
+                tell: '' !== $fields->text('tell', 1),
+            );
             $this->addFlash('fine', sprintf(
                 'Paid: %s.',
                 implode(', ', array_map(static fn (Invoice $invoice): string => $invoice->number, $paid)),

@@ -100,6 +100,15 @@ final readonly class Fields
         return $this->attempt($name, fn (): ?BigDecimal => '' === $typed ? null : $this->numerals->price($typed));
     }
 
+    /** An amount that may be below 0, with either minus. */
+    public function signed(string $name, string $typed): ?BigDecimal
+    {
+        $plain = (string) preg_replace('/^[-\x{2212}]\s*/u', '', trim($typed), count: $minus);
+        $amount = $this->price($name, $plain);
+
+        return 0 === $minus ? $amount : $amount?->negated();
+    }
+
     /** A rate of tax: by its name, as a figure, or why there is none; null when empty. */
     public function tax(string $name, string $typed): ?Tax
     {

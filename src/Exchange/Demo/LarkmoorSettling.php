@@ -33,9 +33,9 @@ final readonly class LarkmoorSettling
     private const ENTERED_AFTER = 5;
     /** Of those that wait, one asks for goods that did not come, one for more than agreed. */
     private const SHORT = 2;
-    private const DEAR = 3;
+    private const DEAR = 6;
     /** One before was too dear as well, and a credit note was asked for. */
-    private const DISPUTED = 5;
+    private const DISPUTED = 3;
     private const BONUS = '65.00';
     private const CASH = '58000';
 
@@ -162,7 +162,8 @@ final readonly class LarkmoorSettling
     /** What a supplier gave for a good year, and is to be taken off what they are paid next. */
     private function credit(): void
     {
-        $supplier = $this->entities->getRepository(Supplier::class)->findBy([], ['id' => 'ASC'])[2];
+        $supplier = $this->entities->getRepository(Supplier::class)->findOneBy(['code' => 'OSTREL'])
+            ?? throw new \LogicException('Larkmoor buys wax.');
         $day = $this->now->modify('-6 days');
         $note = new CreditNote($supplier, mb_substr($supplier->name(), 0, 1).'G-118', $day, $supplier->currency()->code,
             BigDecimal::one(), $this->bookkeeper, $day->modify('+1 day 10:05'), 'demo-credit');

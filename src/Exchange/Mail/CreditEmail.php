@@ -28,8 +28,11 @@ final readonly class CreditEmail implements CreditLetter
 
     public function ask(Invoice $invoice, InvoiceLine $line, Person $by): void
     {
-        $contact = $invoice->supplier->contactFor(Contact::ACCOUNTS)
-            ?? throw new Refused(sprintf('%s has no contact to write to.', $invoice->supplier->name()));
+        $contact = $invoice->supplier->writtenTo(Contact::ACCOUNTS)
+            ?? throw new Refused(sprintf(
+                'Nobody of %s has an address to write to; type one on its page, or pay as it was agreed.',
+                $invoice->supplier->name(),
+            ));
         $business = $this->business->get();
         $this->mailer->send(
             (new Email())

@@ -11,6 +11,7 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Dock\SupplierReturn;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Supplier\Contact;
 use TallBarrel\Work\Receiving\ReturnLetter;
 use Twig\Environment;
 
@@ -37,8 +38,8 @@ final readonly class ReturnEmail implements ReturnLetter
     private function write(SupplierReturn $back, Person $sender, string $about): void
     {
         $supplier = $back->receipt->delivery->supplier;
-        $contact = $supplier->contact()
-            ?? throw new Refused(sprintf('%s has no contact to write to.', $supplier->name()));
+        $contact = $supplier->writtenTo(Contact::ORDERS)
+            ?? throw new Refused(sprintf('Nobody of %s has an address to write to.', $supplier->name()));
         $business = $this->business->get();
         $text = $this->twig->render('paper/return.txt.twig', [
             'back' => $back,

@@ -22,7 +22,9 @@ class CreditNoteLine
      * @param InvoiceLine|null    $disputed a credit was asked for, and that much was never paid
      * @param SupplierReturn|null $back     goods that went back or were kept for less
      *
-     * @throws InvalidValue unless the amount is above 0
+     * @param BigDecimal          $amount   below 0 for what lessens it
+     *
+     * @throws InvalidValue if the amount is 0, or below it for something in particular
      */
     public function __construct(
         #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)] public readonly CreditNote $note,
@@ -33,8 +35,8 @@ class CreditNoteLine
         #[ORM\ManyToOne] public readonly ?InvoiceLine $disputed,
         #[ORM\ManyToOne] public readonly ?SupplierReturn $back,
     ) {
-        if (!$amount->isPositive()) {
-            throw InvalidValue::because(sprintf('%s of a credit note; expected above 0.', $amount));
+        if ($amount->isZero() || ($amount->isNegative() && (null !== $disputed || null !== $back))) {
+            throw InvalidValue::because(sprintf('%s of a credit note for something; expected above 0.', $amount));
         }
         if ($taxPercent->isNegative() || $taxPercent->isGreaterThan(100)) {
             throw InvalidValue::because(sprintf('A tax of %s %%; expected 0 to 100.', $taxPercent));

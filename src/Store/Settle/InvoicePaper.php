@@ -22,6 +22,9 @@ class InvoicePaper
     #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')]
     private ?Invoice $invoice = null;
 
+    #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')]
+    private ?CreditNote $credit = null;
+
     /** @param string $content bytes; its kind was seen in them and not taken from its name */
     public function __construct(
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
@@ -33,6 +36,17 @@ class InvoicePaper
         /** The file that it was in. */
         #[ORM\ManyToOne, ORM\JoinColumn(onDelete: 'CASCADE')] public readonly ?InvoicePaper $within = null,
     ) {
+    }
+
+    /** Of a credit note: it stays with that. */
+    public function belongsToCredit(CreditNote $note): void
+    {
+        $this->credit = $note;
+    }
+
+    public function credit(): ?CreditNote
+    {
+        return $this->credit;
     }
 
     /** @throws Refused if it is of another one already */

@@ -42,7 +42,7 @@ final readonly class InvoicePapers
     public function sweep(\DateTimeImmutable $now): void
     {
         $this->connection->executeStatement(
-            'DELETE FROM invoice_paper WHERE invoice_id IS NULL AND at < ?',
+            'DELETE FROM invoice_paper WHERE invoice_id IS NULL AND credit_id IS NULL AND within_id IS NULL AND at < ?',
             [$now->modify('-1 day')->setTimezone(new \DateTimeZone('UTC'))->format('Y-m-d H:i:s')],
         );
     }

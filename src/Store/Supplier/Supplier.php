@@ -538,6 +538,16 @@ class Supplier implements PlanningRestsOnIt
             ($only || Contact::ORDERS === $role ? null : $this->contactFor(Contact::ORDERS));
     }
 
+    /** Who is written to in a role: whoever has it, or anybody else who has an address. */
+    public function writtenTo(string $role): ?Contact
+    {
+        $contact = $this->contactFor($role);
+
+        return null !== $contact && '' !== $contact->email()
+            ? $contact
+            : $this->contacts->findFirst(static fn (int $i, Contact $one): bool => '' !== $one->email());
+    }
+
     /** In the supplier's currency. */
     public function freightTariff(): FreightTariff
     {

@@ -69,6 +69,11 @@ final readonly class EnterCredit
                 return null;
             }
             $sum = $note->sums()->total->amount;
+            if (!$sum->isPositive()) {
+                $problems->refuse('', sprintf('It comes to %s with tax; a credit note gives something back.', $sum));
+
+                return null;
+            }
             if (null !== $asked->total && !$asked->total->isEqualTo($sum)) {
                 $problems->refuse('total', sprintf(
                     'The lines with tax come to %s, not %s.',

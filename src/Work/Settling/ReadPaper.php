@@ -13,6 +13,7 @@ use TallBarrel\Core\Quantity\Gtin;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Settling\AccountState;
 use TallBarrel\Core\Settling\Paper\InvoiceRules;
+use TallBarrel\Core\Settling\Paper\PaperCharge;
 use TallBarrel\Core\Settling\Paper\PaperInvoice;
 use TallBarrel\Core\Settling\Paper\PaperLine;
 use TallBarrel\Store\Audit\Audit;
@@ -20,6 +21,8 @@ use TallBarrel\Store\Item\Gtins;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\CreditNote;
+use TallBarrel\Store\Settle\CreditNotes;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoicePaper;
 use TallBarrel\Store\Settle\InvoicePapers;
@@ -42,6 +45,7 @@ final readonly class ReadPaper
         private KnownContent $contents,
         private InvoicePapers $papers,
         private Invoices $invoices,
+        private CreditNotes $credits,
         private SupplierAccounts $accounts,
         private Gtins $gtins,
         private Audit $audit,
@@ -69,12 +73,6 @@ final readonly class ReadPaper
                 $more > 0 ? sprintf('; and %d more', $more) : '',
             ));
         }
-        if ($paper->isCredit()) {
-            throw new Refused(sprintf(
-                '%s is a credit note; note its number where the credit is expected.',
-                $paper->number,
-            ));
-        }
         $supplier = $from ?? $this->supplierOf($paper) ?? throw new Refused(sprintf(
             'Whose invoice is it? “%s” is no supplier of that name, and no order or account in it is known.',
             $paper->seller,
@@ -88,7 +86,9 @@ final readonly class ReadPaper
                 $supplier->currency()->code,
             ));
         }
-        $known = $this->invoices->byNumber($supplier, $paper->number);
+        $known = $paper->isCredit()
+            ? $this->credits->byNumber($supplier, $paper->number)
+            : $this->invoices->byNumber($supplier, $paper->number);
         if (null !== $known) {
             throw new Refused(sprintf(
                 'Their %s of %s was entered on %s already.',
@@ -148,9 +148,28 @@ final readonly class ReadPaper
         $this->entities->flush();
     }
 
+    public function isCredit(InvoicePaper $kept): bool
+    {
+        return $this->reader->read($kept->name, $kept->content())->isCredit();
+    }
+
+    /** The file belongs to the credit note that was made of it. */
+    public function credited(InvoicePaper $paper, CreditNote $note): void
+    {
+        foreach ([$paper, ...$this->papers->within($paper)] as $one) {
+            $one->belongsToCredit($note);
+        }
+        $this->entities->flush();
+    }
+
     public function draft(InvoicePaper $kept): PaperDraft
     {
         $paper = $this->reader->read($kept->name, $kept->content());
+        if ($paper->isCredit()) {
+            return new PaperDraft($paper, [], array_values([...array_map(static fn (PaperLine $line): array => [
+                $line->name, $line->net ?? BigDecimal::zero(), $line->percent ?? BigDecimal::zero(), false,
+            ], $paper->lines), ...self::charges($paper)]), $this->notes($paper, $kept->supplier));
+        }
         $candidates = $this->candidates($kept->supplier);
         $waiting = $this->invoices->received(array_map(static fn (OrderLine $line): int => $line->id, $candidates));
         $lines = $charges = $notes = [];
@@ -181,17 +200,20 @@ final readonly class ReadPaper
                 );
             }
         }
-        foreach ($paper->charges as $one) {
-            $amount = $one->amount ?? BigDecimal::zero();
-            $charges[] = [
-                $one->reason,
-                $one->isCharge ? $amount : $amount->negated(),
-                $one->percent ?? BigDecimal::zero(),
-                false,
-            ];
-        }
+        array_push($charges, ...self::charges($paper));
 
         return new PaperDraft($paper, $lines, $charges, [...$notes, ...$this->notes($paper, $kept->supplier)]);
+    }
+
+    /** @return list<array{string, BigDecimal, BigDecimal, bool}> on the whole of it; below 0 what is taken off */
+    private static function charges(PaperInvoice $paper): array
+    {
+        return array_map(static fn (PaperCharge $one): array => [
+            $one->reason,
+            $one->isCharge ? $one->amount ?? BigDecimal::zero() : ($one->amount ?? BigDecimal::zero())->negated(),
+            $one->percent ?? BigDecimal::zero(),
+            false,
+        ], $paper->charges);
     }
 
     /** @return list<string> */

@@ -18,6 +18,7 @@ use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\BookPeriods;
+use TallBarrel\Store\Settle\CreditNote;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
@@ -33,6 +34,7 @@ final readonly class SettleInvoice
         private OfferPrices $prices,
         private Rates $rates,
         private CreditLetter $letter,
+        private PaymentAdvice $advice,
         private CreditsTakenOff $takenOff,
         private BookPeriods $periods,
         private Audit $audit,
@@ -126,6 +128,7 @@ final readonly class SettleInvoice
      * @param list<array{int, int}> $invoices with the versions seen
      * @param list<array{int, int}> $credits  credit notes that were taken off, with the versions seen
      * @param Payout|null           $payout   as it stands with the bank; of one invoice it may be a part
+     * @param bool                  $tell     whether the suppliers are told
      *
      * @return list<Invoice> paid
      *
@@ -138,12 +141,13 @@ final readonly class SettleInvoice
         Person $by,
         array $credits = [],
         ?Payout $payout = null,
+        bool $tell = false,
     ): array {
         if ($on > $this->clock->now()) {
             throw new Refused(sprintf('%s is a day to come.', $on->format('j M Y')));
         }
 
-        return $this->whole->take(function () use ($invoices, $on, $by, $credits, $payout): array {
+        return $this->whole->take(function () use ($invoices, $on, $by, $credits, $payout, $tell): array {
             $one = 1 === count($invoices) && [] === $credits ? $payout?->amount : null;
             $paid = array_map(
                 fn (array $seen): Invoice => $this->step(
@@ -157,7 +161,8 @@ final readonly class SettleInvoice
                 static fn (Invoice $invoice): Money => $invoice->paidLast(),
                 $paid,
             ));
-            foreach ($this->takenOff->from($paid, $credits) as $credit) {
+            $less = $this->takenOff->from($paid, $credits);
+            foreach ($less as $credit) {
                 $sum = null === $payout ? $sum : $sum->minus($credit->due());
                 $credit->takeOff($on);
                 $this->audit->note($by, $credit->supplier->code, sprintf(
@@ -176,9 +181,36 @@ final readonly class SettleInvoice
                     $sum->amount,
                 ));
             }
+            if ($tell) {
+                $this->tell($paid, $less, $on, $by);
+            }
 
             return $paid;
         });
+    }
+
+    /**
+     * @param list<Invoice>    $paid
+     * @param list<CreditNote> $less
+     */
+    private function tell(array $paid, array $less, \DateTimeImmutable $on, Person $by): void
+    {
+        $together = [];
+        foreach ($paid as $invoice) {
+            $together[CreditsTakenOff::key($invoice)][] = $invoice;
+        }
+        foreach ($together as $key => $invoices) {
+            $supplier = $invoices[0]->supplier->paidThrough() ?? $invoices[0]->supplier;
+            $credits = array_values(
+                array_filter($less, static fn (CreditNote $one): bool => CreditsTakenOff::key($one) === $key),
+            );
+            $isTold = $this->advice->tell($supplier, $invoices, $credits, $on, $by);
+            foreach ($invoices as $invoice) {
+                $this->audit->note($by, EnterInvoice::subject($invoice), $isTold
+                    ? $supplier->name().' is told of the payment'
+                    : $supplier->name().' has no contact to tell of the payment');
+            }
+        }
     }
 
     /**
