@@ -32,6 +32,13 @@ final class Version20261129090000 extends AbstractMigration
             ADD CONSTRAINT FK_671A4E9F4D7B7542 FOREIGN KEY (line_id) REFERENCES delivery_line (id)
                 ON DELETE SET NULL');
         $this->worth();
+        $this->addSql("ALTER TABLE order_line ADD invoiced NUMERIC(14, 3) DEFAULT '0.000' NOT NULL,
+            ADD INDEX order_line_billed (received, invoiced)");
+        $this->addSql('UPDATE order_line l JOIN (SELECT order_line_id, SUM(owed_packs) packs FROM invoice_line
+            WHERE order_line_id IS NOT NULL GROUP BY order_line_id) v ON v.order_line_id = l.id
+            SET l.invoiced = v.packs');
+        $this->addSql('ALTER TABLE invoice_line ADD INDEX disputed_quantity (on_quantity),
+            ADD INDEX disputed_price (on_price)');
         $this->credits();
         $this->papers();
         $this->addSql('ALTER TABLE business ADD cash NUMERIC(14, 2) DEFAULT NULL, ADD cash_on DATE DEFAULT NULL,

@@ -25,6 +25,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 
 /** One item (or free text) on a purchase order, for one site. */
 #[ORM\Entity]
+#[ORM\Index(name: 'order_line_billed', columns: ['received', 'invoiced'])]
 class OrderLine implements PlanningRestsOnIt
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
@@ -32,6 +33,11 @@ class OrderLine implements PlanningRestsOnIt
 
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
     private BigDecimal $received;
+
+    /** Packs that are owed for on invoices; kept by InvoicedPacks. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, insertable: false, updatable: false,
+        options: ['default' => '0.000'])]
+    private BigDecimal $invoiced;
 
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
     private BigDecimal $closedShort;
@@ -103,7 +109,8 @@ class OrderLine implements PlanningRestsOnIt
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] private BigDecimal $packs,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)] private BigDecimal $price,
     ) {
-        $this->received = $this->closedShort = $this->discountPercent = $this->discountEach = BigDecimal::zero();
+        $this->received = $this->invoiced = $this->closedShort = BigDecimal::zero();
+        $this->discountPercent = $this->discountEach = BigDecimal::zero();
         $this->listPrice = $price;
         $this->pricedBy = $offer?->agreedFor($packs) ?? '';
     }
@@ -659,6 +666,12 @@ class OrderLine implements PlanningRestsOnIt
     public function received(): BigDecimal
     {
         return $this->received;
+    }
+
+    /** Packs that are owed for on invoices. */
+    public function invoiced(): BigDecimal
+    {
+        return $this->invoiced;
     }
 
     public function closedShort(): BigDecimal

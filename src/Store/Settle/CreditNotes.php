@@ -72,7 +72,8 @@ final readonly class CreditNotes
                 ROUND(l.packs * l.price, 2) - ROUND(l.owed_packs * l.owed_price, 2) amount, l.tax_percent tax,
                 i.day since, 0 paid
              FROM invoice_line l JOIN invoice i ON i.id = l.invoice_id JOIN supplier s ON s.id = i.supplier_id
-             WHERE (l.on_quantity = 'credit' OR l.on_price = 'credit') AND (:supplier IS NULL OR s.id = :supplier)
+             WHERE l.id IN (SELECT id FROM invoice_line WHERE on_quantity = 'credit'
+                UNION SELECT id FROM invoice_line WHERE on_price = 'credit') AND (:supplier IS NULL OR s.id = :supplier)
                 AND NOT EXISTS (SELECT 1 FROM credit_note_line c WHERE c.disputed_id = l.id)
              UNION ALL SELECT 'back-', b.id, s.code, s.name, o.currency, CONCAT(MIN(ol.description),
                 IF(COUNT(*) > 1, ' and more', ''), ', ', b.number), SUM(ROUND(x.packs * ol.price, 2)),

@@ -17,6 +17,8 @@ use TallBarrel\Store\Type\BigDecimalType;
 /** Goods of an order's line, or a charge such as freight, as a supplier asks for them. */
 #[ORM\Entity]
 #[ORM\Table(name: 'invoice_line')]
+#[ORM\Index(name: 'disputed_quantity', columns: ['on_quantity'])]
+#[ORM\Index(name: 'disputed_price', columns: ['on_price'])]
 class InvoiceLine
 {
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]

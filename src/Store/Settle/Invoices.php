@@ -130,15 +130,14 @@ final readonly class Invoices
          */
         $rows = $this->entities->getConnection()->fetchAllAssociative(
             'SELECT r.number receipt, r.day, s.code, s.name, o.currency, l.id line, SUM(rl.packs) packs,
-                l.received - COALESCE(v.owed, 0) - COALESCE(b.packs, 0) open, l.price
-             FROM receipt r JOIN standing_receipt_line rl ON rl.receipt_id = r.id JOIN order_line l ON l.id = rl.line_id
+                l.received - l.invoiced - COALESCE(b.packs, 0) open, l.price
+             FROM (SELECT id FROM order_line WHERE received > invoiced) waiting JOIN order_line l ON l.id = waiting.id
              JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
-             LEFT JOIN (SELECT order_line_id, SUM(owed_packs) owed FROM invoice_line WHERE order_line_id IS NOT NULL
-                GROUP BY order_line_id) v ON v.order_line_id = l.id
+             JOIN standing_receipt_line rl ON rl.line_id = l.id JOIN receipt r ON r.id = rl.receipt_id
              LEFT JOIN (SELECT c.line_id, SUM(x.packs) packs FROM supplier_return_line x
                 JOIN receipt_line c ON c.id = x.came_id WHERE x.uncharged GROUP BY c.line_id) b ON b.line_id = l.id
-             WHERE l.received > COALESCE(v.owed, 0) + COALESCE(b.packs, 0) AND (? IS NULL OR s.id = ?)
-             GROUP BY r.id, r.number, r.day, s.code, s.name, o.currency, l.id, l.received, v.owed, b.packs, l.price
+             WHERE l.received > l.invoiced + COALESCE(b.packs, 0) AND (? IS NULL OR s.id = ?)
+             GROUP BY r.id, r.number, r.day, s.code, s.name, o.currency, l.id, l.received, l.invoiced, b.packs, l.price
              ORDER BY r.day DESC, r.id DESC, l.id',
             [$supplier?->id, $supplier?->id],
         );

@@ -44,6 +44,13 @@ final readonly class Verification
         GROUP BY r.id, r.number, i.id, i.code
         HAVING stands <> proven
         SQL,
+        'invoiced on order lines against invoices' => <<<'SQL'
+        SELECT CONCAT(o.number, ' line ', l.position) place, l.invoiced stands, COALESCE(v.packs, 0) proven
+        FROM order_line l JOIN purchase_order o ON o.id = l.order_id
+        LEFT JOIN (SELECT order_line_id, SUM(owed_packs) packs FROM invoice_line GROUP BY order_line_id) v
+            ON v.order_line_id = l.id
+        WHERE l.invoiced <> COALESCE(v.packs, 0)
+        SQL,
         'last of the kept costs against the average' => <<<'SQL'
         SELECT i.code place, i.average_cost stands, c.cost proven FROM item i
         JOIN (SELECT item_id, MAX(day) day FROM item_cost GROUP BY item_id) last ON last.item_id = i.id
