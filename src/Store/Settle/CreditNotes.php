@@ -71,9 +71,11 @@ final readonly class CreditNotes
                 CONCAT(l.words, ', invoice ', i.number) words,
                 ROUND(l.packs * l.price, 2) - ROUND(l.owed_packs * l.owed_price, 2) amount, l.tax_percent tax,
                 i.day since, 0 paid
-             FROM invoice_line l JOIN invoice i ON i.id = l.invoice_id JOIN supplier s ON s.id = i.supplier_id
-             WHERE l.id IN (SELECT id FROM invoice_line WHERE on_quantity = 'credit'
-                UNION SELECT id FROM invoice_line WHERE on_price = 'credit') AND (:supplier IS NULL OR s.id = :supplier)
+             FROM (SELECT id FROM invoice_line WHERE on_quantity = 'credit'
+                UNION SELECT id FROM invoice_line WHERE on_price = 'credit') asked
+             JOIN invoice_line l ON l.id = asked.id JOIN invoice i ON i.id = l.invoice_id
+             JOIN supplier s ON s.id = i.supplier_id
+             WHERE (:supplier IS NULL OR s.id = :supplier)
                 AND NOT EXISTS (SELECT 1 FROM credit_note_line c WHERE c.disputed_id = l.id)
              UNION ALL SELECT 'back-', b.id, s.code, s.name, o.currency, CONCAT(MIN(ol.description),
                 IF(COUNT(*) > 1, ' and more', ''), ', ', b.number), SUM(ROUND(x.packs * ol.price, 2)),

@@ -118,7 +118,8 @@ final readonly class Invoices
     }
 
     /**
-     * What came and is on no invoice, by receipt, oldest first; what came last counts as not invoiced first.
+     * What came and is on no invoice, by receipt, oldest first; what came last counts as not invoiced first. The index
+     * holds both figures: few of all lines that ever came are looked at.
      *
      * @return list<Uninvoiced>
      */
@@ -129,14 +130,15 @@ final readonly class Invoices
          *      packs: string, open: string, price: string}> $rows
          */
         $rows = $this->entities->getConnection()->fetchAllAssociative(
-            'SELECT r.number receipt, r.day, s.code, s.name, o.currency, l.id line, SUM(rl.packs) packs,
+            'SELECT STRAIGHT_JOIN r.number receipt, r.day, s.code, s.name, o.currency, l.id line, SUM(rl.packs) packs,
                 l.received - l.invoiced - COALESCE(b.packs, 0) open, l.price
-             FROM (SELECT id FROM order_line WHERE received > invoiced) waiting JOIN order_line l ON l.id = waiting.id
-             JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+             FROM order_line l FORCE INDEX (order_line_billed) JOIN purchase_order o ON o.id = l.order_id
+             JOIN supplier s ON s.id = o.supplier_id
              JOIN standing_receipt_line rl ON rl.line_id = l.id JOIN receipt r ON r.id = rl.receipt_id
              LEFT JOIN (SELECT c.line_id, SUM(x.packs) packs FROM supplier_return_line x
                 JOIN receipt_line c ON c.id = x.came_id WHERE x.uncharged GROUP BY c.line_id) b ON b.line_id = l.id
-             WHERE l.received > l.invoiced + COALESCE(b.packs, 0) AND (? IS NULL OR s.id = ?)
+             WHERE l.received > 0 AND l.received > l.invoiced AND l.received > l.invoiced + COALESCE(b.packs, 0)
+                AND (? IS NULL OR s.id = ?)
              GROUP BY r.id, r.number, r.day, s.code, s.name, o.currency, l.id, l.received, l.invoiced, b.packs, l.price
              ORDER BY r.day DESC, r.id DESC, l.id',
             [$supplier?->id, $supplier?->id],
