@@ -235,6 +235,27 @@ web_down() { stop_by "var/$1/run/nginx.pid"; stop_by "var/$1/run/fpm.pid"; }
 
 database_down() { stop_by "var/$1/run/mariadb.pid"; }
 
+# database_login INSTANCE: how the database's own programs get in, as they read it from a file.
+database_login() {
+    local url rest
+    url=$(sed -n 's/^DATABASE_URL=//p' "var/$1/environment"); rest=${url#*://}
+    printf '[client]\nuser=%s\npassword=%s\nhost=%s\nport=%s\n' "${rest%%:*}" \
+        "$(sed -n 's/^DATABASE_PASSWORD=//p' "var/$1/environment")" \
+        "$(sed -E 's/.*@([^:]+):.*/\1/' <<< "$rest")" "$(sed -E 's/.*@[^:]+:([0-9]+).*/\1/' <<< "$rest")"
+}
+
+# kept_by_rule FOLDER: of the copies there, the last of each of the latest 7 days and of each of the latest 4 weeks.
+kept_by_rule() {
+    local file day week days=' ' weeks=' '
+    for file in $(find "$1" -maxdepth 1 -name 'tallbarrel-*.tar.gz*' ! -name '*.sha256' | sort -r); do
+        day=$(basename "$file" | cut -c12-19); week=$(date -u -d "$day" +%G-%V)
+        local keep=no
+        if [[ "$days" != *" $day "* ]] && [ "$(wc -w <<< "$days")" -lt 7 ]; then days+="$day "; keep=yes; fi
+        if [[ "$weeks" != *" $week "* ]] && [ "$(wc -w <<< "$weeks")" -lt 4 ]; then weeks+="$week "; keep=yes; fi
+        [ "$keep" = yes ] || rm -f "$file" "$file.sha256"
+    done
+}
+
 # code_ready INSTANCE: the compiled container and templates follow the code; php-fpm then starts anew.
 code_ready() {
     warm() {
