@@ -38,7 +38,8 @@ final readonly class Condition
             /** @var array{queued: int, oldest: string|null, stopped: int} $queue */
             $queue = $this->connection->fetchAssociative(
                 "SELECT COUNT(IF(queue_name <> 'failed', 1, NULL)) queued,
-                    COUNT(IF(queue_name = 'failed', 1, NULL)) stopped, MIN(IF(queue_name <> 'failed', available_at, NULL)) oldest FROM queued_message",
+                    COUNT(IF(queue_name = 'failed', 1, NULL)) stopped,
+                    MIN(IF(queue_name <> 'failed', available_at, NULL)) oldest FROM queued_message",
             );
         } catch (\Throwable) {
             $database = 0;
