@@ -41,7 +41,7 @@ final class LandedController extends AbstractController
     }
 
     #[Route('/history/{of}/{which}', name: 'billing', methods: ['GET'],
-        requirements: ['of' => 'order|receipt|supplier|item', 'which' => '[^/]{1,60}'])]
+        requirements: ['of' => 'order|receipt|supplier|item', 'which' => '.{1,60}'])]
     public function history(string $of, string $which, BillingHistory $history): Response
     {
         $known = match ($of) {

@@ -116,12 +116,7 @@ final readonly class EnterCredit
         }
         $known = $this->credits->byNumber($asked->supplier, $asked->number);
         if (null !== $known) {
-            $problems->refuse('number', sprintf(
-                'Their %s of %s was entered on %s already.',
-                $known->number,
-                $known->day->format('j M Y'),
-                $known->enteredAt->format('j M Y'),
-            ));
+            $problems->refuse('number', EnterInvoice::enteredBefore($known));
         }
         if (null === $asked->day) {
             $problems->refuse('day', 'Say which day stands on it.');

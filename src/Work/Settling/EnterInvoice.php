@@ -12,6 +12,7 @@ use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\CreditNote;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
@@ -74,6 +75,16 @@ final readonly class EnterInvoice
         return 'invoice-'.$invoice->id;
     }
 
+    public static function enteredBefore(Invoice|CreditNote $known): string
+    {
+        return sprintf(
+            'Their %s of %s was entered on %s already.',
+            $known->number,
+            $known->day->format('j M Y'),
+            $known->enteredAt->format('j M Y'),
+        );
+    }
+
     private function made(AskedInvoice $asked, ?Person $by, Problems $problems): ?Invoice
     {
         $day = $this->day($asked, $problems);
@@ -82,12 +93,7 @@ final readonly class EnterInvoice
         } else {
             $known = $this->invoices->byNumber($asked->supplier, $asked->number);
             if (null !== $known) {
-                $problems->refuse('number', sprintf(
-                    'Their %s of %s was entered on %s already.',
-                    $known->number,
-                    $known->day->format('j M Y'),
-                    $known->enteredAt->format('j M Y'),
-                ));
+                $problems->refuse('number', self::enteredBefore($known));
             }
         }
         $lines = array_filter($asked->lines, static fn (AskedLine $line): bool => !$line->packs->isZero());

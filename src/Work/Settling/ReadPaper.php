@@ -90,12 +90,7 @@ final readonly class ReadPaper
             ? $this->credits->byNumber($supplier, $paper->number)
             : $this->invoices->byNumber($supplier, $paper->number);
         if (null !== $known) {
-            throw new Refused(sprintf(
-                'Their %s of %s was entered on %s already.',
-                $known->number,
-                $known->day->format('j M Y'),
-                $known->enteredAt->format('j M Y'),
-            ));
+            throw new Refused(EnterInvoice::enteredBefore($known));
         }
         $now = $this->clock->now();
         $this->papers->sweep($now);
