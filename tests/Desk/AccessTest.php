@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Desk;
 
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\BrowserKit\Cookie;
 
 final class AccessTest extends DeskTestCase
 {
@@ -137,26 +138,70 @@ final class AccessTest extends DeskTestCase
         }
     }
 
-    public function testWhatWasTypedSurvivesAnEndedSession(): void
+    /** Signed in by the form, and the session is over. */
+    private function wasHere(string $name): void
+    {
+        $this->signInAs($name);
+        $this->browser->getCookieJar()->expire('MOCKSESSID');
+    }
+
+    private function signInAs(string $name): void
+    {
+        $token = $this->see('/sign-in')->filter('input[name="_token"]')->attr('value');
+        $this->browser->request('POST', '/sign-in', [
+            'email' => $name.'@larkmoor.example', 'password' => 'larkmoor-honey', '_token' => $token,
+        ]);
+    }
+
+    /** @param array<string, string> $headers */
+    private function typeOn(array $headers = []): void
     {
         $this->browser->request('POST', '/suppliers/VETRASOL', [
             'name' => 'Vetrasol & Sons',
             'weekdays' => [1 => '1', 4 => '1'],
             'version' => '1',
-        ]);
+        ], [], $headers);
         self::assertResponseRedirects('/sign-in');
-        $crawler = $this->browser->followRedirect();
+    }
+
+    public function testWhatWasTypedSurvivesAnEndedSession(): void
+    {
+        $this->wasHere('mara');
+        $this->typeOn();
+        $this->browser->followRedirect();
         self::assertStringContainsString('what you typed is kept', $this->text());
-        $this->browser->request('POST', '/sign-in', [
-            'email' => 'mara@larkmoor.example',
-            'password' => 'larkmoor-honey',
-            '_token' => $crawler->filter('input[name="_token"]')->attr('value'),
-        ]);
+        $this->signInAs('mara');
         $crawler = $this->browser->followRedirect();
         $form = $crawler->selectButton('Save what I typed')->form();
         self::assertSame('Vetrasol & Sons', $form->getValues()['name']);
         self::assertSame('1', $form->getValues()['weekdays[4]']);
         self::assertStringEndsWith('/suppliers/VETRASOL', $form->getUri());
+        self::assertStringContainsString('/suppliers/VETRASOL', $crawler->filter('.sheet')->text(), 'where it goes');
+        self::assertStringContainsString('version', $crawler->filter('.checks')->text(), 'every field is shown');
+    }
+
+    public function testWhatOneTypedIsNotSavedByAnother(): void
+    {
+        $this->wasHere('mara');
+        $this->typeOn();
+        $this->signInAs('rowan');
+        $this->browser->followRedirect();
+        self::assertStringNotContainsString('Carry on where you were', $this->text());
+        $this->see('/kept');
+        self::assertResponseRedirects('/');
+    }
+
+    public function testAnotherSitesFormIsNotKept(): void
+    {
+        $this->typeOn();
+        self::assertStringNotContainsString('what you typed is kept', $this->browser->followRedirect()->text());
+        $this->wasHere('mara');
+        $this->typeOn(['HTTP_SEC_FETCH_SITE' => 'cross-site']);
+        self::assertStringNotContainsString('what you typed is kept', $this->browser->followRedirect()->text());
+        $this->browser->getCookieJar()->clear();
+        $this->browser->getCookieJar()->set(new Cookie('last_here', '1.'.str_repeat('0', 64)));
+        $this->typeOn();
+        self::assertStringNotContainsString('what you typed is kept', $this->browser->followRedirect()->text());
     }
 
     public function testAWrongAddressIsSaidPlainly(): void

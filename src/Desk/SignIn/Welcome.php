@@ -18,8 +18,11 @@ final readonly class Welcome implements AuthenticationSuccessHandlerInterface
 {
     use TargetPathTrait;
 
-    public function __construct(private UrlGeneratorInterface $urls, private Arrival $arrival)
-    {
+    public function __construct(
+        private UrlGeneratorInterface $urls,
+        private Arrival $arrival,
+        private LastHere $last,
+    ) {
     }
 
     public function onAuthenticationSuccess(Request $request, TokenInterface $token): Response
@@ -28,11 +31,20 @@ final readonly class Welcome implements AuthenticationSuccessHandlerInterface
         $person = $token->getUser();
         if ($person instanceof Person) {
             $this->arrival->note($request, $person);
-            if (null !== $person->codeSecret()) {
-                $session->set(Arrival::CODE_DUE, true);
-
-                return new RedirectResponse($this->urls->generate('sign_in_code'));
+            $kept = $session->get(EndedSession::KEPT);
+            if (is_array($kept) && $kept['whose'] !== $person->id) {
+                $session->remove(EndedSession::KEPT);
             }
+            $isCodeDue = null !== $person->codeSecret();
+            if ($isCodeDue) {
+                $session->set(Arrival::CODE_DUE, true);
+            }
+            $next = $isCodeDue
+                ? new RedirectResponse($this->urls->generate('sign_in_code'))
+                : $this->onward($request);
+            $next->headers->setCookie($this->last->cookie($request, $person));
+
+            return $next;
         }
 
         return $this->onward($request);
