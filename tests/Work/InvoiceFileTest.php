@@ -100,6 +100,33 @@ final class InvoiceFileTest extends StoreTestCase
         self::assertSame($order->supplier, self::keep(str_replace('PO-UBL', '', $file), $order)->supplier);
     }
 
+    /** 10 at 17.90 and 3 at 3.10, freight of 12.00: 200.30 without tax; 23 % of 191.00 is 43.93. */
+    public function testATableIsReadAsWell(): void
+    {
+        $order = self::ordered();
+        $csv = "number;day;currency;order;our_code;description;quantity;price;tax;charge;total\n"
+            ."T-9;20.11.2026;EUR;PO-UBL;U-1;Jars;10;17,90;23;;244,23\n;;;;U-3;Lids;3;3,10;0;;\n"
+            .";;;;;Freight;1;12,00;23;yes;\n";
+        $kept = self::keep($csv, name: 'their table.csv');
+        self::assertSame(
+            [$order->supplier, 'their table.csv', 'text/csv'],
+            [$kept->supplier, $kept->name, $kept->mime],
+        );
+        $draft = self::get(ReadPaper::class)->draft($kept);
+        self::assertSame(['T-9', '2026-11-20', '244.23'], [
+            $draft->paper->number, $draft->paper->day, (string) $draft->paper->totals->withTax,
+        ]);
+        self::assertSame(['10', '17.9', '23'], self::figures(...$draft->lines[$order->lines()[0]->id]));
+        self::assertSame([['Freight', '12']], array_map(
+            static fn (array $one): array => [$one[0], self::figures($one[1])[0]],
+            $draft->charges,
+        ));
+        self::mustRefuse(static fn () => self::keep(str_replace('244,23', '245,00', $csv)), 'BR-CO-15');
+        self::mustRefuse(static fn () => self::keep(str_replace('17,90', 'dear', $csv)), 'line 2, price “dear”');
+        self::mustRefuse(static fn () => self::keep("a;b\n1;2\n"), 'has no column “number”');
+        self::mustRefuse(static fn () => self::keep(str_replace('T-9', '', $csv)), 'BR-02');
+    }
+
     public function testACreditNoteIsReadAsOne(): void
     {
         self::ordered();

@@ -141,7 +141,7 @@ final class CreditsController extends AbstractController
     {
         $paper = 0 === $id ? null : $this->papers->find($id);
 
-        return $paper?->supplier === $supplier && InvoicePaper::XML === $paper->mime && null === $paper->credit()
+        return $paper?->supplier === $supplier && $paper->isRead() && null === $paper->credit()
             ? $paper
             : null;
     }

@@ -89,7 +89,7 @@ final class EntryController extends AbstractController
     {
         $paper = 0 === $id ? null : $this->papers->find($id);
 
-        return $paper?->supplier === $supplier && InvoicePaper::XML === $paper->mime && null === $paper->invoice()
+        return $paper?->supplier === $supplier && $paper->isRead() && null === $paper->invoice()
             ? $paper
             : null;
     }

@@ -15,6 +15,7 @@ use TallBarrel\Store\Supplier\Supplier;
 class InvoicePaper
 {
     public const XML = 'application/xml';
+    public const CSV = 'text/csv';
 
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
@@ -56,6 +57,12 @@ class InvoicePaper
             throw new Refused(sprintf('%s is of the invoice %s already.', $this->name, $this->invoice->number));
         }
         $this->invoice = $invoice;
+    }
+
+    /** Whether an invoice can be made of it. */
+    public function isRead(): bool
+    {
+        return in_array($this->mime, [self::XML, self::CSV], true);
     }
 
     public function invoice(): ?Invoice

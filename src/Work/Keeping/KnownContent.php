@@ -74,6 +74,7 @@ final readonly class KnownContent
             'application/pdf' => '.pdf',
             'image/png' => '.png',
             'application/xml' => '.xml',
+            'text/csv' => '.csv',
             default => '.jpg',
         };
     }

@@ -94,7 +94,8 @@ final readonly class ReadPaper
         }
         $now = $this->clock->now();
         $this->papers->sweep($now);
-        $kept = new InvoicePaper($supplier, KnownContent::named($name, InvoicePaper::XML), InvoicePaper::XML, $bytes,
+        $kind = str_starts_with(ltrim($bytes, "\xEF\xBB\xBF \t\r\n"), '<') ? InvoicePaper::XML : InvoicePaper::CSV;
+        $kept = new InvoicePaper($supplier, KnownContent::named($name, $kind), $kind, $bytes,
             $by, $now);
         $this->entities->persist($kept);
         foreach (array_slice($paper->pictures, 0, self::MOST) as $picture) {
