@@ -17,8 +17,8 @@ use TallBarrel\Work\Settling\PaperReader;
 
 /**
  * An invoice as a CSV file: a row for each line, those that say “yes” under charge for freight and the like. Number,
- * day, currency, supplier and order may stand in the first row alone; the sum with tax, where a row has it, must be that
- * of the lines.
+ * day, currency, supplier and order may stand in the first row alone; the sum with tax, where a row has it, must be
+ * that of the lines.
  */
 final readonly class InvoiceCsv implements PaperReader
 {
