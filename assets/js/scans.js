@@ -84,6 +84,19 @@ const send = async () => {
         location.reload();
         return;
     }
+    if (!page.getElementById('count').dataset.delivery) {
+        // Booked in by somebody while these waited here: nobody counts them any more.
+        const late = waiting(delivery).map((scan) => scan.scan);
+        keep(delivery, []);
+        swap(form, page, sent);
+        const note = Object.assign(document.createElement('p'), {
+            className: 'note short',
+            textContent: `Scanned here while somebody booked the delivery in; look whether they are counted: ${late.join(', ')}`,
+        });
+        note.setAttribute('role', 'alert');
+        document.querySelector('#work .work')?.prepend(note);
+        return;
+    }
     keep(delivery, waiting(delivery).filter((scan) => scan.key !== next.key));
     swap(form, page, sent);
     tell(delivery, waiting(delivery).length > 0);
