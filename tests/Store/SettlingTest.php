@@ -221,6 +221,17 @@ final class SettlingTest extends StoreTestCase
         self::assertStringContainsString('8 did not', $letter->toString());
     }
 
+    public function testWhatGivesSomethingBackIsNoInvoice(): void
+    {
+        $order = self::received('PO-S7', 22);
+        self::assertStringContainsString(
+            'is a credit note',
+            self::refused(self::asked($order, 22, freight: '-400'))[''],
+        );
+        $invoice = self::entered(self::asked($order, 22, freight: '-100.01'));
+        self::assertSame('98.99', (string) $invoice->asked()->total->amount);
+    }
+
     public function testWhereNobodyHasAnAddressNothingIsDecided(): void
     {
         $order = self::received('PO-S6', 22);

@@ -20,9 +20,11 @@ use TallBarrel\Store\Settle\CreditNotes;
 use TallBarrel\Store\Settle\ExpectedCredit;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\SupplierAccount;
+use TallBarrel\Store\Stock\StockPlace;
 use TallBarrel\Store\Stock\StockState;
 use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Receiving\BookDelivery;
+use TallBarrel\Work\Receiving\PutStockRight;
 use TallBarrel\Work\Receiving\SendBack;
 use TallBarrel\Work\Settling\AskedCredit;
 use TallBarrel\Work\Settling\AskedInvoice;
@@ -117,9 +119,58 @@ final class CreditNotesTest extends StoreTestCase
         ]);
         self::assertFalse($note?->isOpen());
         self::assertSame([], self::expected($order));
+        // What they answered stays as it was decided, and so does the invoice.
+        $invoice = self::entities()->find(Invoice::class, $invoice->id) ?? self::fail('It is gone.');
+        $settle = self::get(SettleInvoice::class);
+        [$id, $version, $line] = [$invoice->id, $invoice->version(), $invoice->lines()[0]->id];
+        self::mustRefuse(
+            static fn () => $settle->decide($id, $version, $line, PriceVerdict::Accepted, self::person('mara')),
+            'credit note CN-1 answers that already',
+        );
+        self::mustRefuse(static fn () => $settle->discard($id, $version, self::person('iris')), 'CN-1 answers');
         $problems = new Problems();
         self::assertNull(self::credit($order, [$owed[0]->key => ['Price', '30.00', '0']], $problems, 'CN-2'));
         self::assertStringContainsString('made good already', (string) $problems->at($owed[0]->key));
+    }
+
+    /** Of two returns that one credit note is for, the second cannot be made good any more: nothing of it is kept. */
+    public function testACreditNoteIsEnteredWholeOrNotAtAll(): void
+    {
+        $order = self::order();
+        self::come($order);
+        self::settled(self::invoiced($order));
+        $receipt = self::entities()->getRepository(Receipt::class)->findOneBy([], ['id' => 'DESC']);
+        self::assertNotNull($receipt);
+        $item = $receipt->lines()[0]->line->item;
+        self::assertNotNull($item);
+        $right = self::get(PutStockRight::class);
+        $free = new StockPlace(self::site('FERRY'), StockState::Available, '');
+        $held = new StockPlace(self::site('FERRY'), StockState::Held, '');
+        $right->become($item, $free, StockState::Held, BigDecimal::of(24), 'torn', self::person('tam'), 'h');
+        $send = self::get(SendBack::class);
+        $begin = static fn (StockState $in, ReturnWish $wish, string $key) => $send->begin(
+            $receipt, [$receipt->lines()[0]->id => BigDecimal::of(2)], $in, $wish, 'torn', '', false,
+            self::person('tam'), $key, new Problems(),
+        );
+        $first = $begin(StockState::Available, ReturnWish::Credit, 'r1');
+        self::assertNotNull($first);
+        self::assertNotNull($begin(StockState::Held, ReturnWish::LowerPrice, 'r2'));
+        $send->send($first, false, self::person('tam'));
+        $right->become($item, $held, StockState::Available, BigDecimal::of(24), 'fine', self::person('tam'), 'f');
+        $lines = [];
+        foreach (self::expected($order) as $one) {
+            $lines[$one->key] = [$one->words, $one->amount, '0'];
+        }
+        self::assertCount(2, $lines);
+        ksort($lines);
+        $problems = new Problems();
+        self::assertNull(self::credit($order, $lines, $problems));
+        self::assertNotNull($problems->at(''));
+        self::assertFalse(self::connection()->fetchOne("SELECT 1 FROM credit_note WHERE number = 'CN-1'"));
+        self::assertSame(
+            ReturnState::Sent,
+            self::get(SupplierReturns::class)->byNumber($first->number)?->state(),
+        );
     }
 
     public function testGoodsThatWentBackAreTakenOffWhatIsPaidNext(): void

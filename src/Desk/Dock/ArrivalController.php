@@ -7,7 +7,6 @@ namespace TallBarrel\Desk\Dock;
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
-use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -16,6 +15,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\BroughtFile;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\KeptFile;
 use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Store\Dock\Attachments;
 use TallBarrel\Store\Dock\Delivery;
@@ -71,14 +71,7 @@ final class ArrivalController extends AbstractController
             throw $this->createNotFoundException('Nothing like that is kept with it.');
         }
 
-        return new Response($kept->content(), headers: [
-            'Content-Type' => $kept->mime,
-            'Content-Disposition' => HeaderUtils::makeDisposition(
-                $kept->isPicture() ? HeaderUtils::DISPOSITION_INLINE : HeaderUtils::DISPOSITION_ATTACHMENT,
-                $kept->name,
-                (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $kept->name),
-            ),
-        ]);
+        return KeptFile::of($kept->name, $kept->mime, $kept->content());
     }
 
     #[Route('/attachments/{attachment}/remove', name: 'attachment_remove', methods: ['POST'],

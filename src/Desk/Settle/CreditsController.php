@@ -53,7 +53,7 @@ final class CreditsController extends AbstractController
     public function show(string $code, Request $request): Response
     {
         $supplier = $this->supplier($code);
-        $paper = $this->paper($supplier, $request->query->getInt('paper'));
+        $paper = $this->papers->waiting($supplier, $request->query->getInt('paper'));
 
         return $this->page($supplier, Fields::none(), $request->query->getString('for'), $paper);
     }
@@ -69,7 +69,7 @@ final class CreditsController extends AbstractController
     {
         $supplier = $this->supplier($code);
         $fields = Fields::of($request);
-        $paper = $this->paper($supplier, (int) $fields->text('paper', 12));
+        $paper = $this->papers->waiting($supplier, (int) $fields->text('paper', 12));
         $asked = new AskedCredit(
             $supplier,
             $fields->text('number', 40),
@@ -134,16 +134,6 @@ final class CreditsController extends AbstractController
     {
         return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code])
             ?? throw $this->createNotFoundException('There is no such supplier.');
-    }
-
-    /** The file it is made of; null where it is typed. */
-    private function paper(Supplier $supplier, int $id): ?InvoicePaper
-    {
-        $paper = 0 === $id ? null : $this->papers->find($id);
-
-        return $paper?->supplier === $supplier && $paper->isRead() && null === $paper->credit()
-            ? $paper
-            : null;
     }
 
     private function page(Supplier $supplier, Fields $fields, string $for, ?InvoicePaper $paper): Response

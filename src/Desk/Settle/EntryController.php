@@ -46,7 +46,7 @@ final class EntryController extends AbstractController
     public function show(string $code, Request $request): Response
     {
         $supplier = $this->supplier($code);
-        $paper = $this->paper($supplier, $request->query->getInt('paper'));
+        $paper = $this->papers->waiting($supplier, $request->query->getInt('paper'));
 
         return $this->page($supplier, $request->query->getString('receipt'), Fields::none(), $paper);
     }
@@ -61,7 +61,7 @@ final class EntryController extends AbstractController
         $day = $fields->day('day', $fields->text('day', 10));
         $number = $fields->text('number', 40);
         $key = $fields->text('key', 50);
-        $paper = $this->paper($supplier, (int) $fields->text('paper', 12));
+        $paper = $this->papers->waiting($supplier, (int) $fields->text('paper', 12));
         $invoice = '' === $key || !$fields->isGood() ? null : $enter->enter(
             new AskedInvoice($supplier, $number, $day, $lines, $total, $key),
             $person,
@@ -82,16 +82,6 @@ final class EntryController extends AbstractController
     {
         return $this->entities->getRepository(Supplier::class)->findOneBy(['code' => $code])
             ?? throw $this->createNotFoundException('There is no such supplier.');
-    }
-
-    /** The file it is made of; null where it is typed. */
-    private function paper(Supplier $supplier, int $id): ?InvoicePaper
-    {
-        $paper = 0 === $id ? null : $this->papers->find($id);
-
-        return $paper?->supplier === $supplier && $paper->isRead() && null === $paper->invoice()
-            ? $paper
-            : null;
     }
 
     /** @return list<AskedLine> */

@@ -6,7 +6,6 @@ namespace TallBarrel\Desk\Settle;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
-use Symfony\Component\HttpFoundation\HeaderUtils;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
@@ -16,6 +15,7 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\BroughtFile;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\KeptFile;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\InvoicePapers;
 use TallBarrel\Store\Settle\Invoices;
@@ -77,16 +77,8 @@ final class InvoiceFileController extends AbstractController
     public function show(int $id): Response
     {
         $paper = $this->papers->find($id) ?? throw $this->createNotFoundException('There is no such file.');
-        $isPicture = str_starts_with($paper->mime, 'image/');
 
-        return new Response($paper->content(), headers: [
-            'Content-Type' => $paper->mime,
-            'Content-Disposition' => HeaderUtils::makeDisposition(
-                $isPicture ? HeaderUtils::DISPOSITION_INLINE : HeaderUtils::DISPOSITION_ATTACHMENT,
-                $paper->name,
-                (string) preg_replace('/[^\x20-\x7e]|[%\/\\\\]/', '_', $paper->name),
-            ),
-        ]);
+        return KeptFile::of($paper->name, $paper->mime, $paper->content());
     }
 
     /** The invoice itself, where it was typed. */

@@ -28,11 +28,6 @@ class Attachment
     ) {
     }
 
-    public function isPicture(): bool
-    {
-        return str_starts_with($this->mime, 'image/');
-    }
-
     public function content(): string
     {
         if (is_resource($this->content)) {

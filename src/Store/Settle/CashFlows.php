@@ -54,7 +54,7 @@ final readonly class CashFlows
         $yearly = $this->business->get()->moneyPercent()->toFloat();
         $flows = [];
         foreach ([InvoiceState::Settled, InvoiceState::Entered] as $state) {
-            foreach ($this->invoices->in($state) as $invoice) {
+            foreach ($this->invoices->in($state, \PHP_INT_MAX) as $invoice) {
                 $left = $invoice->toPayOn($invoice->dueOn());
                 $terms = [] === $invoice->payments() ? $invoice->supplier->terms() : null;
                 $payments = $terms?->payments($left, $invoice->day, $invoice->day, $yearly);

@@ -24,6 +24,13 @@ final readonly class CreditNotes
             ->findOneBy(['supplier' => $supplier, 'number' => $number]);
     }
 
+    /** The one that made good what was disputed on any of these lines; null where none did. */
+    public function answering(InvoiceLine ...$lines): ?CreditNote
+    {
+        return $this->entities->getRepository(CreditNoteLine::class)
+            ->findOneBy(['disputed' => array_values($lines)])?->note;
+    }
+
     /** Locks it until the transaction ends; null where it is gone or was changed since. */
     public function locked(int $id, int $version): ?CreditNote
     {

@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Settle;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Store\Supplier\Supplier;
 
 /** The files that invoices came as; a list of them reads none of their bytes. */
 final readonly class InvoicePapers
@@ -17,6 +18,15 @@ final readonly class InvoicePapers
     public function find(int $id): ?InvoicePaper
     {
         return $this->entities->find(InvoicePaper::class, $id);
+    }
+
+    /** One that came from that supplier and of which nothing was made yet; null where it is none of these. */
+    public function waiting(Supplier $supplier, int $id): ?InvoicePaper
+    {
+        $paper = 0 === $id ? null : $this->find($id);
+        $waits = $paper?->supplier === $supplier && $paper->isRead();
+
+        return $waits && null === $paper->invoice() && null === $paper->credit() ? $paper : null;
     }
 
     /** @return list<InvoicePaper> what was within it */

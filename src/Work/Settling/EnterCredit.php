@@ -18,6 +18,7 @@ use TallBarrel\Store\Settle\CreditNoteLine;
 use TallBarrel\Store\Settle\CreditNotes;
 use TallBarrel\Store\Settle\ExpectedCredit;
 use TallBarrel\Store\Settle\InvoiceLine;
+use TallBarrel\Work\Keeping\AllOrNothing;
 use TallBarrel\Work\Receiving\SendBack;
 
 /** Enters a credit note; what it makes good is made good, and what is to come back lessens the next payment. */
@@ -28,6 +29,7 @@ final readonly class EnterCredit
         private CreditNotes $credits,
         private Rates $rates,
         private SendBack $sendBack,
+        private AllOrNothing $whole,
         private Audit $audit,
         private ClockInterface $clock,
     ) {
@@ -40,73 +42,78 @@ final readonly class EnterCredit
      */
     public function enter(AskedCredit $asked, Person $by, Problems $problems): ?CreditNote
     {
-        return $this->entities->wrapInTransaction(function () use ($asked, $by, $problems): ?CreditNote {
-            $this->entities->getConnection()->fetchOne(
-                'SELECT id FROM supplier WHERE id = ? FOR UPDATE',
-                [$asked->supplier->id],
-            );
-            $same = $this->entities->getRepository(CreditNote::class)->findOneBy(['idempotencyKey' => $asked->key]);
-            if (null !== $same) {
-                return $same;
-            }
-            $this->check($asked, $problems);
-            if (null === $asked->day || !$problems->areNone()) {
-                return null;
-            }
-            $rate = $this->rates->on($asked->supplier->currency()->code, $this->clock->now());
-            $note = new CreditNote(
-                $asked->supplier,
-                $asked->number,
-                $asked->day,
-                $rate->foreign->code,
-                $rate->foreignForOne,
-                $by,
-                $this->clock->now(),
-                $asked->key,
-            );
-            $returns = $this->lines($note, $asked, $problems);
-            if (null === $returns) {
-                return null;
-            }
-            $sum = $note->sums()->total->amount;
-            if (!$sum->isPositive()) {
-                $problems->refuse('', sprintf('It comes to %s with tax; a credit note gives something back.', $sum));
+        try {
+            return $this->whole->take(fn (): ?CreditNote => $this->entered($asked, $by, $problems));
+        } catch (Refused $refused) {
+            // What it was to make good was made good meanwhile: nothing of it is kept.
+            $problems->refuse('', $refused->getMessage());
 
-                return null;
-            }
-            if (null !== $asked->total && !$asked->total->isEqualTo($sum)) {
-                $problems->refuse('total', sprintf(
-                    'The lines with tax come to %s, not %s.',
-                    $sum,
-                    $asked->total->toScale(2),
-                ));
+            return null;
+        }
+    }
 
-                return null;
-            }
-            if ($note->due()->isZero()) {
-                $note->takeOff($asked->day);
-            }
-            $this->entities->persist($note);
-            foreach ($returns as $key => $return) {
-                try {
-                    $this->sendBack->settle($return, $note->number, $by);
-                } catch (Refused $refused) {
-                    $problems->refuse($key, $refused->getMessage());
+    /** @throws Refused */
+    private function entered(AskedCredit $asked, Person $by, Problems $problems): ?CreditNote
+    {
+        $this->entities->getConnection()->fetchOne(
+            'SELECT id FROM supplier WHERE id = ? FOR UPDATE',
+            [$asked->supplier->id],
+        );
+        $same = $this->entities->getRepository(CreditNote::class)->findOneBy(['idempotencyKey' => $asked->key]);
+        if (null !== $same) {
+            return $same;
+        }
+        $this->check($asked, $problems);
+        if (null === $asked->day || !$problems->areNone()) {
+            return null;
+        }
+        $rate = $this->rates->on($asked->supplier->currency()->code, $this->clock->now());
+        $note = new CreditNote(
+            $asked->supplier,
+            $asked->number,
+            $asked->day,
+            $rate->foreign->code,
+            $rate->foreignForOne,
+            $by,
+            $this->clock->now(),
+            $asked->key,
+        );
+        $returns = $this->lines($note, $asked, $problems);
+        if (null === $returns) {
+            return null;
+        }
+        $sum = $note->sums()->total->amount;
+        if (!$sum->isPositive()) {
+            $problems->refuse('', sprintf('It comes to %s with tax; a credit note gives something back.', $sum));
 
-                    return null;
-                }
-            }
-            $this->entities->flush();
-            $this->audit->note($by, $asked->supplier->code, sprintf(
-                'Credit note %s: %s %s with tax, %s to come back',
-                $note->number,
-                $note->currency,
+            return null;
+        }
+        if (null !== $asked->total && !$asked->total->isEqualTo($sum)) {
+            $problems->refuse('total', sprintf(
+                'The lines with tax come to %s, not %s.',
                 $sum,
-                $note->due()->amount,
+                $asked->total->toScale(2),
             ));
 
-            return $note;
-        });
+            return null;
+        }
+        if ($note->due()->isZero()) {
+            $note->takeOff($asked->day);
+        }
+        $this->entities->persist($note);
+        foreach ($returns as $return) {
+            $this->sendBack->settle($return, $note->number, $by);
+        }
+        $this->entities->flush();
+        $this->audit->note($by, $asked->supplier->code, sprintf(
+            'Credit note %s: %s %s with tax, %s to come back',
+            $note->number,
+            $note->currency,
+            $sum,
+            $note->due()->amount,
+        ));
+
+        return $note;
     }
 
     private function check(AskedCredit $asked, Problems $problems): void
@@ -128,7 +135,7 @@ final readonly class EnterCredit
         }
     }
 
-    /** @return array<string, SupplierReturn>|null that it makes good, by the key of the line; null if one is wrong */
+    /** @return list<SupplierReturn>|null that it makes good; null if a line is wrong */
     private function lines(CreditNote $note, AskedCredit $asked, Problems $problems): ?array
     {
         $expected = [];
@@ -146,7 +153,7 @@ final readonly class EnterCredit
             }
             [$disputed, $back] = $this->answered($answers);
             if (null !== $back) {
-                $returns[$key] = $back;
+                $returns[] = $back;
             }
             $problems->attempt($key, static fn (): CreditNoteLine => new CreditNoteLine(
                 $note,

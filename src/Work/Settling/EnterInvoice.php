@@ -183,6 +183,12 @@ final readonly class EnterInvoice
     private function compare(Invoice $invoice, ?BigDecimal $total, Problems $problems): void
     {
         $sum = $invoice->asked()->total;
+        if ($problems->areNone() && $sum->amount->isNegative()) {
+            $problems->refuse('', sprintf(
+                'It comes to %s with tax: what gives something back is a credit note.',
+                $sum->amount,
+            ));
+        }
         if (null !== $total && $problems->areNone() && !$total->isEqualTo($sum->amount)) {
             $problems->refuse('total', sprintf(
                 'The lines with tax come to %s, not %s: %s is %s.',

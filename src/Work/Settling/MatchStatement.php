@@ -38,7 +38,7 @@ final readonly class MatchStatement
         $iban = $this->business->get()->iban() ?? throw new Refused(
             'Of which account? Type ours under Bank accounts first.',
         );
-        $open = $this->invoices->in(InvoiceState::Settled);
+        $open = $this->invoices->in(InvoiceState::Settled, \PHP_INT_MAX);
         $found = [];
         foreach ($this->reader->read($name, $bytes, $iban->digits) as $entry) {
             $match = $this->one($entry, $open);

@@ -19,6 +19,7 @@ use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\BookPeriods;
 use TallBarrel\Store\Settle\CreditNote;
+use TallBarrel\Store\Settle\CreditNotes;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
@@ -35,6 +36,7 @@ final readonly class SettleInvoice
         private Rates $rates,
         private CreditLetter $letter,
         private PaymentAdvice $advice,
+        private CreditNotes $credits,
         private CreditsTakenOff $takenOff,
         private BookPeriods $periods,
         private Audit $audit,
@@ -58,6 +60,7 @@ final readonly class SettleInvoice
             $found = array_values(
                 array_filter($invoice->lines(), static fn (InvoiceLine $one): bool => $one->id === $line),
             )[0] ?? throw new Refused('That line is not on this invoice.');
+            $this->mustBeUnanswered($found);
             $found->decide(
                 $verdict instanceof QuantityVerdict ? $verdict : null,
                 $verdict instanceof PriceVerdict ? $verdict : null,
@@ -119,6 +122,7 @@ final readonly class SettleInvoice
     {
         $this->step($invoice, $version, function (Invoice $invoice) use ($by): void {
             $invoice->mustBeOpen();
+            $this->mustBeUnanswered(...$invoice->lines());
             $this->audit->note($by, $invoice->supplier->code, sprintf('Gave up invoice %s', $invoice->number));
             $this->entities->remove($invoice);
         });
@@ -237,6 +241,15 @@ final readonly class SettleInvoice
             $invoice->currency,
             $invoice->paidLast()->amount,
         ));
+    }
+
+    /** @throws Refused once their credit note came: what it was for stays as it was decided */
+    private function mustBeUnanswered(InvoiceLine ...$lines): void
+    {
+        $note = $this->credits->answering(...$lines);
+        if (null !== $note) {
+            throw new Refused(sprintf('Their credit note %s answers that already; it stays as it is.', $note->number));
+        }
     }
 
     /** @param callable(Invoice): void $change */
