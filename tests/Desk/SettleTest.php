@@ -344,6 +344,7 @@ final class SettleTest extends DeskTestCase
         $entry = $this->browser->followRedirect();
         self::assertSame('F-77', $entry->filter('[name="number"]')->attr('value'));
         self::assertStringContainsString('nothing is entered yet', $this->text());
+        self::assertCount(1, $entry->filter('[name^="packs["]'), 'what the file does not ask for is not in the way');
         $this->browser->submit($entry->filter('#entry')->form());
         $page = $this->browser->followRedirect();
         self::assertStringContainsString('F-77 is entered', $this->text());

@@ -150,6 +150,11 @@ final class EntryController extends AbstractController
             }
         }
 
+        if (null !== $draft) {
+            // What the file does not ask for is not looked through to find what it does.
+            $rows = array_intersect_key($rows, $draft->lines);
+        }
+
         return $this->render('settle/entry.html.twig', [
             'supplier' => $supplier,
             'receipt' => $receipt,

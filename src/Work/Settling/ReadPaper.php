@@ -189,7 +189,7 @@ final readonly class ReadPaper
             $lines[$found->id] = [$packs, $price, $percent];
             if (!$found->tax()->percent->isEqualTo($percent)) {
                 $notes[] = sprintf(
-                    '%s is taxed at %s %% on it, and was ordered at %s.',
+                    '%s is taxed at %s %% on it; on our order stands: %s.',
                     $found->description,
                     $percent->strippedOfTrailingZeros(),
                     $found->tax()->words(),
