@@ -66,7 +66,8 @@ final class InvoiceFileTest extends StoreTestCase
             array_map(static fn (array $one): array => [$one[0], self::figures($one[1])[0]], $draft->charges),
         );
         self::assertStringContainsString('100.00 are paid already', implode("\n", $draft->notes));
-        self::assertStringContainsString('on our order stands', implode("\n", $draft->notes), 'another tax than ordered');
+        $notes = implode("\n", $draft->notes);
+        self::assertStringContainsString('on our order stands', $notes, 'another tax than ordered');
     }
 
     public function testWhatNobodyOrderedIsPointedOut(): void
