@@ -41,7 +41,7 @@ need_packages() {
     command -v unzip > /dev/null || missing+=(unzip)
     command -v supervisord > /dev/null || missing+=(supervisor)
     # Read once and whole: a reader that stops early would make a module that is there look missing.
-    modules=$(php -m 2> /dev/null || true)
+    for _ in 1 2 3; do modules=$(php -m 2> /dev/null) && break; sleep 0.2; done
     for module in pdo_mysql:mysql gd:gd zip:zip curl:curl intl:intl mbstring:mbstring dom:xml; do
         grep -qix "${module%%:*}" <<< "$modules" || missing+=("php8.2-${module##*:}")
     done
@@ -100,7 +100,28 @@ account() {
 
 own() { if [ "$(id -u)" -eq 0 ]; then chown -R "$1" "${@:2}"; fi; }
 
-alive() { [ -f "$1" ] && kill -0 "$(cat "$1")" 2> /dev/null; }
+# alive PIDFILE: whether the process is there and is what the file is named after; a number may have gone to another.
+alive() {
+    local pid name; pid=$(cat "$1" 2> /dev/null) && [ -n "$pid" ] && kill -0 "$pid" 2> /dev/null || return 1
+    name=$(basename "$1" .pid)
+    tr '\0' ' ' < "/proc/$pid/cmdline" 2> /dev/null | grep -q "${name/mariadb/mariadbd}"
+}
+
+# left_behind INSTANCE NAME: ends processes of an instance whose master was killed: those of that name that still write
+# its logs or were started for it.
+left_behind() {
+    local pid instance=$1 name=$2 found=()
+    for pid in $(pgrep "$name" || true); do
+        if find "/proc/$pid/fd" -lname "$ROOT/var/$instance/log/*" 2> /dev/null | grep -q . \
+            || { tr '\0' '\n' < "/proc/$pid/environ" | grep -qx "TALLBARREL_INSTANCE=$instance" \
+                && tr '\0' ' ' < "/proc/$pid/cmdline" | grep -qF "$ROOT/bin/console messenger:consume"; } 2> /dev/null; then
+            found+=("$pid")
+        fi
+    done
+    [ ${#found[@]} -gt 0 ] || return 0
+    kill -9 "${found[@]}" 2> /dev/null || true
+    for pid in "${found[@]}"; do wait_until 50 eval "! kill -0 $pid" || true; done
+}
 
 port_taken() { (exec 3<> "/dev/tcp/127.0.0.1/$1") 2> /dev/null; }
 
@@ -117,7 +138,8 @@ wait_until() {
 }
 
 # environment INSTANCE ENV DATABASE_PORT PORT: the address of the database and the secrets, written once; where we are to be
-# found and how mail goes (TALLBARREL_URL, MAILER_DSN), until told otherwise.
+# found and how mail goes (TALLBARREL_URL, MAILER_DSN), until told otherwise. Beside it, for whoever starts the services
+# only, the password of the account that owns the tables.
 environment() {
     local file="var/$1/environment" password secret address=${TALLBARREL_URL:-} mailer=${MAILER_DSN:-} token=${METRICS_TOKEN:-}
     mkdir -p "var/$1"/{run,log,sessions,mail,uploads,pools}
@@ -139,6 +161,7 @@ APP_URL=${address:-http://127.0.0.1:${4:-8480}}
 QUEUE_DSN=doctrine://default
 METRICS_TOKEN=$token
 END
+    [ -s "var/$1/owner" ] || (umask 077; od -An -N16 -tx1 /dev/urandom | tr -d ' \n' > "var/$1/owner")
     chmod 640 "$file"
     if [ "$(id -u)" -eq 0 ]; then chgrp "$(id -gn "$(account www-data)")" "$file"; fi
     own "$(account www-data)" "var/$1"/{log,sessions,mail,uploads,pools}
@@ -146,7 +169,7 @@ END
 
 # database_up INSTANCE PORT VARIABLE [mariadbd options…]
 database_up() {
-    local dir="$ROOT/var/$1/mariadb" run="$ROOT/var/$1/run" port=$2 variable=$3 user password; shift 3
+    local dir="$ROOT/var/$1/mariadb" run="$ROOT/var/$1/run" port=$2 variable=$3 user password owner; shift 3
     if alive "$run/mariadb.pid"; then return 0; fi
     refuse_taken_port "$port" "$variable"
     user=$(account mysql)
@@ -156,37 +179,45 @@ database_up() {
         # Made beside it and moved when whole, so that being stopped half-way does no harm.
         rm -rf "$dir" "$dir.part"; mkdir -p "$dir.part"; own "$user" "$dir.part"
         quietly mariadb-install mariadb-install-db --no-defaults --user="$user" --datadir="$dir.part" --auth-root-authentication-method=normal --skip-test-db
-        touch "$dir.part/first.sql"
         mv "$dir.part" "$dir"
     fi
-    # What is run until the application has got in once.
-    if [ -f "$dir/first.sql" ]; then
-        password=$(sed -n 's/^DATABASE_PASSWORD=//p' "$run/../environment")
-        cat > "$dir/first.sql" <<END
+    # The accounts there are, as they are meant to be, at every start. The application reads and writes rows; tables are
+    # made and changed by their owner, and what root may do, by the same password, through the socket only.
+    password=$(sed -n 's/^DATABASE_PASSWORD=//p' "$run/../environment") owner=$(cat "$run/../owner")
+    (umask 077; cat > "$run/accounts.sql" <<END
 CREATE DATABASE IF NOT EXISTS tallbarrel CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
 CREATE OR REPLACE USER tallbarrel@'127.0.0.1' IDENTIFIED BY '$password';
-GRANT ALL ON \`tallbarrel\`.* TO tallbarrel@'127.0.0.1';
-ALTER USER root@localhost IDENTIFIED BY '$password';
+GRANT SELECT, INSERT, UPDATE, DELETE, LOCK TABLES, SHOW VIEW ON \`tallbarrel\`.* TO tallbarrel@'127.0.0.1';
+CREATE OR REPLACE USER tallbarrel_owner@'127.0.0.1' IDENTIFIED BY '$owner';
+GRANT ALL ON \`tallbarrel\`.* TO tallbarrel_owner@'127.0.0.1';
+ALTER USER root@localhost IDENTIFIED BY '$owner';
 DELETE FROM mysql.global_priv WHERE User = '' OR (User = 'root' AND Host <> 'localhost');
 FLUSH PRIVILEGES;
 END
-        own "$user" "$dir/first.sql"
-        set -- "--init-file=$dir/first.sql" "$@"
-    fi
+    )
+    own "$user" "$run/accounts.sql"
     # A database that starts clears its folder of what it left half done: each has its own.
     rm -rf "$run/tmp"; mkdir -p "$run/tmp"; own "$user" "$run/tmp"
     own "$user" "$dir"
-    mariadbd --no-defaults --user="$user" --datadir="$dir" --socket="$dir/s.sock" --port="$port" --bind-address=127.0.0.1 \
+    rm -f "$dir/mariadb.pid" "$dir/s.sock"
+    mariadbd --no-defaults --user="$user" --init-file="$run/accounts.sql" --datadir="$dir" --socket="$dir/s.sock" --port="$port" --bind-address=127.0.0.1 \
         --skip-name-resolve --default-time-zone=+00:00 --tmpdir="$run/tmp" --pid-file="$dir/mariadb.pid" --log-error="$dir/error.log" --character-set-server=utf8mb4 \
         --collation-server=utf8mb4_unicode_ci --innodb-buffer-pool-size=256M --max-allowed-packet=64M "$@" > /dev/null 2>&1 &
-    wait_until 300 test -s "$dir/mariadb.pid" && wait_until 100 port_taken "$port" || fail "The database did not start; see $dir/error.log"
+    # What a crash left is brought in order first, which may take a while.
+    wait_until 1200 test -s "$dir/mariadb.pid" && wait_until 600 port_taken "$port" || fail "The database did not start; see $dir/error.log"
     cat "$dir/mariadb.pid" > "$run/mariadb.pid"
     disown -a
     wait_until 100 env TALLBARREL_INSTANCE="$(basename "$(dirname "$run")")" php -r '
         require "config/environment.php"; $u = parse_url($_SERVER["DATABASE_URL"]);
-        (new PDO("mysql:host=$u[host];port=$u[port]", $u["user"], $u["pass"]))->exec(
-            "CREATE DATABASE IF NOT EXISTS tallbarrel CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci");' || fail "The database refuses the application; see $dir/error.log"
-    rm -f "$dir/first.sql"
+        new PDO("mysql:host=$u[host];port=$u[port];dbname=tallbarrel", $u["user"], $u["pass"]);' \
+        || fail "The database refuses the application; see $dir/error.log"
+    rm -f "$run/accounts.sql"
+}
+
+# as_owner INSTANCE COMMAND…: with the account that may make and change tables.
+as_owner() {
+    local url; url=$(sed -n 's/^DATABASE_URL=//p' "var/$1/environment")
+    DATABASE_URL="mysql://tallbarrel_owner:$(cat "var/$1/owner")@${url#*@}" TALLBARREL_INSTANCE=$1 "${@:2}"
 }
 
 # web_up INSTANCE PORT VARIABLE: nginx and php-fpm.
@@ -194,6 +225,9 @@ web_up() {
     local run="$ROOT/var/$1/run" log="$ROOT/var/$1/log" port=$2 user; user=$(account www-data)
     if alive "$run/nginx.pid" && alive "$run/fpm.pid"; then return 0; fi
     web_down "$1"
+    left_behind "$1" nginx
+    left_behind "$1" php-fpm
+    rm -f "$run"/fpm*.sock
     refuse_taken_port "$port" "$3"
     [ ${#run} -lt 90 ] || fail "The path $run is too long for a socket; move the project to a shorter one."
     mkdir -p "$run/nginx"
@@ -216,6 +250,7 @@ workers_up() {
     local run="$ROOT/var/$1/run" log="$ROOT/var/$1/log" user; user=$(account www-data)
     if alive "$run/supervisord.pid"; then return 0; fi
     rm -f "$run/supervisord.pid"
+    left_behind "$1" php
     sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" build/supervisor.conf > "$run/supervisor.conf"
     if [ "$(id -u)" -ne 0 ]; then sed -i '/^user=/d' "$run/supervisor.conf"; fi
     supervisord -c "$run/supervisor.conf" >> "$log/workers.log" 2>&1 < /dev/null || fail "The workers did not start; see $log/workers.log"
@@ -237,13 +272,12 @@ web_down() { stop_by "var/$1/run/nginx.pid"; stop_by "var/$1/run/fpm.pid"; }
 
 database_down() { stop_by "var/$1/run/mariadb.pid"; }
 
-# database_login INSTANCE: how the database's own programs get in, as they read it from a file.
+# database_login INSTANCE: how the database's own programs get in as the owner, as they read it from a file.
 database_login() {
-    local url rest
-    url=$(sed -n 's/^DATABASE_URL=//p' "var/$1/environment"); rest=${url#*://}
-    printf '[client]\nuser=%s\npassword=%s\nhost=%s\nport=%s\n' "${rest%%:*}" \
-        "$(sed -n 's/^DATABASE_PASSWORD=//p' "var/$1/environment")" \
-        "$(sed -E 's/.*@([^:]+):.*/\1/' <<< "$rest")" "$(sed -E 's/.*@[^:]+:([0-9]+).*/\1/' <<< "$rest")"
+    local url place
+    url=$(sed -n 's/^DATABASE_URL=//p' "var/$1/environment"); place=${url#*@}; place=${place%%/*}
+    printf '[client]\nuser=tallbarrel_owner\npassword=%s\nhost=%s\nport=%s\n' \
+        "$(cat "var/$1/owner")" "${place%:*}" "${place#*:}"
 }
 
 # kept_by_rule FOLDER: of the copies there, the last of each of the latest 7 days and of each of the latest 4 weeks.
