@@ -34,4 +34,25 @@ for (const name of ['app.css', 'app.js']) {
     renameSync(`${out}/${name}`, `${out}/${hashed}`);
     manifest[`built/${name}`] = `/built/${hashed}`;
 }
+
+// What nginx says where the application cannot say anything.
+const said = {
+    400: ['That was not understood', 'The address or what came with it is damaged. Go back, reload the page, and try again.'],
+    413: ['Too much at once', 'What you sent is larger than this page takes. Nothing was changed; go back and send less.'],
+    502: ['No answer came', 'Whether it was done cannot be said from here. Go back and press again: what was done already is not done twice, and you are told so.'],
+};
+mkdirSync(`${out}/said`);
+for (const [status, [heading, words]] of Object.entries(said)) {
+    writeFileSync(`${out}/said/${status}.html`, `<!DOCTYPE html>
+<html lang="en">
+<head>
+<meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${status} · Tall Barrel</title><link rel="stylesheet" href="${manifest['built/app.css']}">
+</head>
+<body>
+<main class="mx-auto mt-24 max-w-lg sheet p-6"><h1 class="my-3">${heading}</h1><p class="mb-4">${words}</p><a class="btn" href="/">To Today</a></main>
+</body>
+</html>
+`);
+}
 writeFileSync(`${out}/manifest.json`, JSON.stringify(manifest, null, 2));

@@ -142,7 +142,7 @@ wait_until() {
 # only, the password of the account that owns the tables.
 environment() {
     local file="var/$1/environment" password secret address=${TALLBARREL_URL:-} mailer=${MAILER_DSN:-} token=${METRICS_TOKEN:-}
-    mkdir -p "var/$1"/{run,log,sessions,mail,uploads,pools}
+    mkdir -p "var/$1"/{run,log,mail,uploads,pools}
     if [ -f "$file" ]; then
         if [ -z "$mailer" ]; then mailer=$(sed -n 's/^MAILER_DSN=//p' "$file"); fi
         if [ -z "$address" ]; then address=$(sed -n 's/^APP_URL=//p' "$file"); fi
@@ -164,7 +164,9 @@ END
     [ -s "var/$1/owner" ] || (umask 077; od -An -N16 -tx1 /dev/urandom | tr -d ' \n' > "var/$1/owner")
     chmod 640 "$file"
     if [ "$(id -u)" -eq 0 ]; then chgrp "$(id -gn "$(account www-data)")" "$file"; fi
-    own "$(account www-data)" "var/$1"/{log,sessions,mail,uploads,pools}
+    # Whoever else works on this machine reads none of it.
+    chmod 711 "var/$1"; chmod 750 "var/$1"/{log,mail,uploads,pools}
+    own "$(account www-data)" "var/$1"/{log,mail,uploads,pools}
 }
 
 # database_up INSTANCE PORT VARIABLE [mariadbd options…]
@@ -232,8 +234,11 @@ web_up() {
     [ ${#run} -lt 90 ] || fail "The path $run is too long for a socket; move the project to a shorter one."
     mkdir -p "$run/nginx"
     own "$user" "$run/nginx"
-    sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" build/nginx.conf > "$run/nginx.conf"
-    sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" build/php-fpm.conf > "$run/fpm.conf"
+    local part
+    for part in nginx.conf:nginx.conf nginx-fastcgi.conf:fastcgi.conf nginx-headers.conf:headers.conf php-fpm.conf:fpm.conf; do
+        sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@PORT@|$port|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" \
+            "build/${part%%:*}" > "$run/${part##*:}"
+    done
     if [ "$(id -u)" -ne 0 ]; then sed -i '/^user /d' "$run/nginx.conf"; sed -i '/^\(user\|listen.owner\) /d' "$run/fpm.conf"; fi
     # Classes every page needs are compiled and linked once, before the first request.
     local preload=(); preload=$(compgen -G "$ROOT/var/$1/cache/*/*.preload.php" | head -n 1)
@@ -303,5 +308,5 @@ code_ready() {
         own "$(account www-data)" "var/$1/cache" "var/$1/log"
     }
     [ -d "var/$1/cache" ] || rm -f "var/stamps/code-$1"
-    stamped "code-$1" "src config templates translations public/index.php public/built composer.json build/nginx.conf build/php-fpm.conf build/supervisor.conf var/$1/environment" warm "$1"
+    stamped "code-$1" "src config templates translations public/index.php public/built composer.json build/nginx.conf build/nginx-fastcgi.conf build/nginx-headers.conf build/php-fpm.conf build/supervisor.conf build/rotate.sh var/$1/environment" warm "$1"
 }

@@ -7,6 +7,7 @@ import './dock.js';
 import './keys.js';
 import './menus.js';
 import './pick.js';
+import './press.js';
 import './rows.js';
 import './scans.js';
 import { labelTables } from './cards.js';

@@ -53,6 +53,16 @@ abstract class DeskTestCase extends WebTestCase
         return $this->browser->request('POST', $path, ['_token' => $token] + $fields, [], $headers);
     }
 
+    /** Asked for a sign-in, with the way back to a page. */
+    protected function mustSignIn(): void
+    {
+        self::assertResponseRedirects();
+        self::assertMatchesRegularExpression(
+            '#^/sign-in(\?to=/|$)#',
+            (string) $this->browser->getResponse()->headers->get('Location'),
+        );
+    }
+
     /** What a worker does between messages. */
     protected function work(): void
     {

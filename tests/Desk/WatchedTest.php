@@ -11,7 +11,8 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\RequestEvent;
 use Symfony\Component\HttpKernel\HttpKernelInterface;
 use TallBarrel\Desk\Shell\Watched;
-use TallBarrel\Store\Business\Condition;
+use TallBarrel\Exchange\ThisMachine;
+use TallBarrel\Work\Keeping\Condition;
 
 /** What those see who watch the machine. */
 final class WatchedTest extends DeskTestCase
@@ -34,7 +35,8 @@ final class WatchedTest extends DeskTestCase
         $own = self::getContainer()->get(Connection::class);
         self::assertInstanceOf(Connection::class, $own);
 
-        return new Condition($connection ?? $own, new MockClock('2026-11-23 09:00 UTC'), $instance);
+        return new Condition($connection ?? $own, new MockClock('2026-11-23 09:00 UTC'),
+            new ThisMachine($instance));
     }
 
     public function testAnybodyIsToldWhetherItWorks(): void

@@ -12,6 +12,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Problems;
+use TallBarrel\Desk\Shell\CsrfGuard;
 use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Desk\SignIn\Arrival;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -35,7 +36,7 @@ final class FirstEveningController extends AbstractController
             : $this->redirectToRoute('sign_in');
     }
 
-    #[Route('/begin', name: 'begin_save', methods: ['POST'])]
+    #[Route('/begin', name: 'begin_save', methods: ['POST'], defaults: [CsrfGuard::OF_STRANGERS => true])]
     public function begin(Request $request, BeginBusiness $begin, Security $security, Arrival $arrival): Response
     {
         $facts = new FirstFacts();

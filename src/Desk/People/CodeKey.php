@@ -7,8 +7,12 @@ namespace TallBarrel\Desk\People;
 /** The key of one-time codes as it is taken over by another device: to scan, or in groups of four letters to type. */
 final readonly class CodeKey
 {
-    private function __construct(public string $letters, public string $path, public int $size)
-    {
+    private function __construct(
+        public string $secret,
+        public string $letters,
+        public string $path,
+        public int $size,
+    ) {
     }
 
     public static function of(string $issuer, string $account, string $secret): self
@@ -30,6 +34,7 @@ final readonly class CodeKey
         }
 
         return new self(
+            $secret,
             implode(' ', str_split($secret, 4)),
             $path,
             is_numeric($code['num_rows'] ?? null) ? (int) $code['num_rows'] : 0,

@@ -22,9 +22,6 @@ use TallBarrel\Work\Keeping\UseCodes;
 #[Route('/settings/access')]
 final class OwnAccessController extends AbstractController
 {
-    /** The secret that is shown until a code proves that it was taken over. */
-    private const SECRET = 'code_secret';
-
     public function __construct(
         private readonly Visits $visits,
         private readonly UseCodes $codes,
@@ -58,7 +55,6 @@ final class OwnAccessController extends AbstractController
     public function codes(Request $request, #[CurrentUser] Person $person): Response
     {
         $fields = Fields::of($request);
-        $secret = $request->getSession()->get(self::SECRET);
         if ('end' === $fields->text('do')) {
             $this->codes->end($person);
             $this->addFlash('fine', 'No code is asked for any more.');
@@ -67,13 +63,12 @@ final class OwnAccessController extends AbstractController
         }
         $fields->apply('code', fn () => $this->codes->begin(
             $person,
-            is_string($secret) ? $secret : throw InvalidValue::because('Begin again: the key was too old.'),
+            self::shown($fields) ?? throw InvalidValue::because('Begin again: the key was not sent along.'),
             $fields->text('code', 20),
         ));
         if (!$fields->isGood()) {
             return $this->page($request, $person, $fields);
         }
-        $request->getSession()->remove(self::SECRET);
         $this->addFlash('fine', 'From now on a code is asked for after your password.');
 
         return $this->redirectToRoute('own_access');
@@ -95,6 +90,14 @@ final class OwnAccessController extends AbstractController
         return $this->redirectToRoute('own_access');
     }
 
+    /** The secret on the page, until a code proves that it was taken over; it is kept nowhere before. */
+    private static function shown(Fields $fields): ?string
+    {
+        $secret = $fields->text('secret', 64);
+
+        return 1 === preg_match('/^[A-Z2-7]{32}$/', $secret) ? $secret : null;
+    }
+
     private static function visit(Request $request): ?int
     {
         $visit = $request->getSession()->get(Arrival::VISIT);
@@ -106,9 +109,7 @@ final class OwnAccessController extends AbstractController
     {
         $key = null;
         if (null === $person->codeSecret() && 'codes' === $request->query->getString('show', $fields->text('show'))) {
-            $secret = $request->getSession()->get(self::SECRET);
-            $secret = is_string($secret) ? $secret : $this->codes->newSecret();
-            $request->getSession()->set(self::SECRET, $secret);
+            $secret = self::shown($fields) ?? $this->codes->newSecret();
             $key = CodeKey::of($this->business->get()->name(), $person->email(), $secret);
         }
 

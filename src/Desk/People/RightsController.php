@@ -55,8 +55,12 @@ final class RightsController extends AbstractController
                 $limits[$role->value] = $fields->price($name, $fields->text($name, 20));
             }
         }
+        [$idle, $most] = array_map(
+            static fn (string $name): ?int => self::whole($fields, $name),
+            ['idle', 'most'],
+        );
         if ($fields->isGood()) {
-            $set->set($asked, $limits, $by, $fields->problems);
+            $set->set($asked, $limits, $idle, $most, $by, $fields->problems);
         }
         if (!$fields->isGood()) {
             return $this->page([Role::Owner->value => Right::cases()] + $asked, $fields);
@@ -64,6 +68,16 @@ final class RightsController extends AbstractController
         $this->addFlash('fine', 'Saved. Whoever is signed in with a role that changed signs in anew.');
 
         return $this->redirectToRoute('rights');
+    }
+
+    private static function whole(Fields $fields, string $name): ?int
+    {
+        $typed = $fields->text($name, 6);
+        if ('' !== $typed && !ctype_digit($typed)) {
+            $fields->refuse($name, sprintf('“%s” is no whole number.', $typed));
+        }
+
+        return ctype_digit($typed) ? (int) $typed : null;
     }
 
     /** @param array<string, list<Right>> $given by role */
@@ -79,6 +93,7 @@ final class RightsController extends AbstractController
                     array_column(Role::cases(), 'value'),
                     array_map($this->business->get()->stockLimit(...), Role::cases()),
                 ),
+                'stay' => $this->business->get()->visitLength(),
                 'fields' => $fields,
             ],
             new Response(status: $fields->isGood() ? 200 : 422),

@@ -12,6 +12,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Keeping\Condition;
 
 #[Route('/stopped-work'), IsGranted('ROLE_IMPORT')]
 final class StoppedWorkController extends AbstractController
@@ -21,9 +22,17 @@ final class StoppedWorkController extends AbstractController
     }
 
     #[Route('', name: 'stopped_work', methods: ['GET'])]
-    public function list(): Response
+    public function list(Condition $condition): Response
     {
-        return $this->render('settings/stopped_work.html.twig', ['entries' => $this->stopped->all()]);
+        $figures = $condition->figures();
+        [$broken, $look] = Condition::judge($figures);
+
+        return $this->render('settings/stopped_work.html.twig', [
+            'entries' => $this->stopped->all(),
+            'figures' => $figures,
+            'broken' => $broken,
+            'look' => $look,
+        ]);
     }
 
     #[Route('/{id}/again', name: 'stopped_again', requirements: ['id' => '\d{1,18}'], methods: ['POST'])]

@@ -4,9 +4,12 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Shell;
 
+use Doctrine\DBAL\Exception\ConnectionException;
+use Doctrine\DBAL\Exception\DriverException;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\OptimisticLockException;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
@@ -18,7 +21,13 @@ use Twig\Environment;
 /** What a person sees when something is not there, not allowed, or went wrong. */
 final readonly class RefusalPage
 {
-    public function __construct(private Environment $twig)
+    /**
+     * Gone away or lost in between, refused, shut down, no room on the disk or in a table, read only (MariaDB, "Error
+     * Codes").
+     */
+    private const GONE = [2002, 2006, 2013, 1040, 1053, 1927, 1021, 1030, 1114, 1290, 1836];
+
+    public function __construct(private Environment $twig, private PressedOnce $presses)
     {
     }
 
@@ -50,13 +59,52 @@ final readonly class RefusalPage
                     : $error->getMessage(),
             ],
             $error instanceof HttpExceptionInterface => [$error->getStatusCode(), $error->getMessage()],
-            default => [500, 'Something went wrong on our side. Nothing was changed; go back and try again.'],
+            $error instanceof DriverException && self::isGone($error) => [
+                Response::HTTP_SERVICE_UNAVAILABLE,
+                'The database cannot be reached, or has no room left. Whoever looks after this machine can see why. '
+                .'Nothing of yours is half done; try again in a moment.',
+            ],
+            default => [500, 'Something went wrong on our side. '.$this->whatIs($event->getRequest())],
         };
         if (500 === $status && 'test' === ($_SERVER['APP_ENV'] ?? '')) {
             return;
         }
-        $event->setResponse(
-            new Response($this->twig->render('refusal.html.twig', ['status' => $status, 'words' => $words]), $status),
-        );
+        $event->setResponse(new Response(
+            $this->twig->render('refusal.html.twig', [
+                'status' => $status,
+                'words' => $words,
+                'name' => $status >= 500 ? RequestName::of($event->getRequest()) : '',
+            ]),
+            $status,
+            match (true) {
+                Response::HTTP_SERVICE_UNAVAILABLE === $status => ['Retry-After' => '10'],
+                $error instanceof HttpExceptionInterface => $error->getHeaders(),
+                default => [],
+            },
+        ));
+    }
+
+    private static function isGone(DriverException $error): bool
+    {
+        return $error instanceof ConnectionException || in_array($error->getCode(), self::GONE, true);
+    }
+
+    /** Whether it was done before something went wrong. */
+    private function whatIs(Request $request): string
+    {
+        if ($request->isMethodSafe()) {
+            return 'Nothing was changed; go back and try again.';
+        }
+        try {
+            $done = $this->presses->wasDone($request);
+        } catch (\Throwable) {
+            $done = null;
+        }
+
+        return match ($done) {
+            true => 'What you asked for was done before that, and is saved: do not do it again.',
+            false => 'Nothing was changed; go back and try again.',
+            null => 'Whether it was done shows where you came from: look there before you do it again.',
+        };
     }
 }

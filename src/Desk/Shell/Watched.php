@@ -11,7 +11,7 @@ use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\RequestEvent;
 use Symfony\Component\HttpKernel\KernelEvents;
-use TallBarrel\Store\Business\Condition;
+use TallBarrel\Work\Keeping\Condition;
 
 /**
  * Answers those who watch: /health, whether it works, to anybody; /metrics, in figures, to whoever has the token.

@@ -13,7 +13,9 @@ use Symfony\Component\RateLimiter\RateLimiterFactoryInterface;
 use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use TallBarrel\Core\Refused;
+use TallBarrel\Desk\Shell\CsrfGuard;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\Guesses;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Work\Keeping\ChoosePassword;
 use TallBarrel\Work\Keeping\UseCodes;
@@ -23,6 +25,7 @@ final class PasswordController extends AbstractController
 {
     public function __construct(
         private readonly ChoosePassword $passwords,
+        private readonly Guesses $guesses,
         #[Autowire(service: 'limiter.way_in')] private readonly RateLimiterFactoryInterface $limiter,
     ) {
     }
@@ -33,7 +36,7 @@ final class PasswordController extends AbstractController
         return $this->render('sign_in/forgotten.html.twig', ['sent' => false]);
     }
 
-    #[Route('/forgotten', name: 'forgotten_send', methods: ['POST'])]
+    #[Route('/forgotten', name: 'forgotten_send', methods: ['POST'], defaults: [CsrfGuard::OF_STRANGERS => true])]
     public function send(Request $request): Response
     {
         if (!$this->limiter->create('forgotten-'.$request->getClientIp())->consume()->isAccepted()) {
@@ -47,11 +50,18 @@ final class PasswordController extends AbstractController
         return $this->render('sign_in/forgotten.html.twig', ['sent' => true]);
     }
 
-    #[Route('/password/{token}', name: 'password', requirements: ['token' => '[0-9a-f]{40}'], methods: ['GET', 'POST'])]
+    #[Route(
+        '/password/{token}',
+        name: 'password',
+        requirements: ['token' => '[0-9a-f]{40}'],
+        methods: ['GET', 'POST'],
+        defaults: [CsrfGuard::OF_STRANGERS => true],
+    )]
     public function choose(string $token, Request $request): Response
     {
         $fields = Fields::of($request);
         $link = null;
+        $this->guesses->allow($request);
         try {
             $link = $this->passwords->link($token);
             if ($request->isMethod('POST')) {
@@ -65,16 +75,14 @@ final class PasswordController extends AbstractController
             }
         } catch (Refused $refused) {
             $fields->refuse('link', $refused->getMessage());
+            $this->guesses->note($request);
         }
 
-        $page = $this->render(
+        return $this->render(
             'sign_in/password.html.twig',
             ['link' => $link, 'fields' => $fields, 'least' => ChoosePassword::LEAST],
             new Response(status: $fields->isGood() ? 200 : 422),
         );
-        $page->headers->set('Referrer-Policy', 'no-referrer');
-
-        return $page;
     }
 
     #[Route('/sign-in/code', name: 'sign_in_code', methods: ['GET'])]

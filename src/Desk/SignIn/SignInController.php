@@ -8,21 +8,22 @@ use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
-use Symfony\Component\Security\Http\Authentication\AuthenticationUtils;
+use TallBarrel\Desk\Shell\CsrfGuard;
 
 final class SignInController extends AbstractController
 {
-    #[Route('/sign-in', name: 'sign_in', methods: ['GET', 'POST'])]
-    public function signIn(AuthenticationUtils $attempt, Request $request): Response
+    #[Route('/sign-in', name: 'sign_in', methods: ['GET', 'POST'], defaults: [CsrfGuard::OF_STRANGERS => true])]
+    public function signIn(Request $request): Response
     {
         if (null !== $this->getUser()) {
             return $this->redirectToRoute('today');
         }
 
         return $this->render('sign_in/sign_in.html.twig', [
-            'email' => $attempt->getLastUsername(),
-            'error' => $attempt->getLastAuthenticationError(),
-            'kept' => $request->getSession()->has(EndedSession::KEPT),
+            'email' => mb_substr(mb_scrub($request->query->getString('email')), 0, 180),
+            'error' => '',
+            'kept' => $request->hasPreviousSession() && $request->getSession()->has(EndedSession::KEPT),
+            'to' => Welcome::wanted($request),
         ]);
     }
 

@@ -10,14 +10,11 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Generator\UrlGeneratorInterface;
 use Symfony\Component\Security\Core\Authentication\Token\TokenInterface;
 use Symfony\Component\Security\Http\Authentication\AuthenticationSuccessHandlerInterface;
-use Symfony\Component\Security\Http\Util\TargetPathTrait;
 use TallBarrel\Store\Person\Person;
 
 /** After signing in: back to what was being done, or to Today. */
 final readonly class Welcome implements AuthenticationSuccessHandlerInterface
 {
-    use TargetPathTrait;
-
     public function __construct(
         private UrlGeneratorInterface $urls,
         private Arrival $arrival,
@@ -35,12 +32,13 @@ final readonly class Welcome implements AuthenticationSuccessHandlerInterface
             if (is_array($kept) && $kept['whose'] !== $person->id) {
                 $session->remove(EndedSession::KEPT);
             }
+            $wanted = self::wanted($request);
             $isCodeDue = null !== $person->codeSecret();
             if ($isCodeDue) {
                 $session->set(Arrival::CODE_DUE, true);
             }
             $next = $isCodeDue
-                ? new RedirectResponse($this->urls->generate('sign_in_code'))
+                ? new RedirectResponse($this->urls->generate('sign_in_code', '' === $wanted ? [] : ['to' => $wanted]))
                 : $this->onward($request);
             $next->headers->setCookie($this->last->cookie($request, $person));
 
@@ -57,16 +55,16 @@ final readonly class Welcome implements AuthenticationSuccessHandlerInterface
         if ($session->has(EndedSession::KEPT)) {
             return new RedirectResponse($this->urls->generate('kept_form'));
         }
-        $wanted = $this->getTargetPath($session, 'desk');
-        $this->removeTargetPath($session, 'desk');
+        $wanted = self::wanted($request);
 
-        if (null === $wanted) {
-            return new RedirectResponse($this->urls->generate('today'));
-        }
-        $query = (string) parse_url($wanted, \PHP_URL_QUERY);
+        return new RedirectResponse('' === $wanted ? $this->urls->generate('today') : $wanted);
+    }
 
-        return new RedirectResponse(
-            '/'.ltrim((string) parse_url($wanted, \PHP_URL_PATH), '/').('' === $query ? '' : '?'.$query),
-        );
+    /** Where somebody was going: a page of ours, or nothing. */
+    public static function wanted(Request $request): string
+    {
+        $to = $request->query->getString('to');
+
+        return 1 === preg_match('#^/(?![/\\\\])[^\x00-\x1f\\\\]{0,500}$#', $to) ? $to : '';
     }
 }

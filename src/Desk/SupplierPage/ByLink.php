@@ -10,24 +10,41 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Exception\TooManyRequestsHttpException;
 use Symfony\Component\RateLimiter\RateLimiterFactoryInterface;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\Guesses;
 
 /** What holds for a page that only a link leads to: how often it may be asked for, and how it is answered. */
 final readonly class ByLink
 {
-    public function __construct(private RateLimiterFactoryInterface $supplierPageLimiter, private ClockInterface $clock)
-    {
+    public function __construct(
+        private RateLimiterFactoryInterface $supplierPageLimiter,
+        private Guesses $guesses,
+        private ClockInterface $clock,
+    ) {
     }
 
-    /** @throws TooManyRequestsHttpException */
-    public function take(string $token, Request $request): void
+    /**
+     * What a link leads to, asked for not too often; whoever guesses is told to wait.
+     *
+     * @template T of object
+     *
+     * @param callable(): (T|null) $find
+     *
+     * @return T|null
+     *
+     * @throws TooManyRequestsHttpException
+     */
+    public function take(string $token, Request $request, callable $find): ?object
     {
-        $limit = $this->supplierPageLimiter->create($request->getClientIp().' '.substr($token, 0, 8))->consume();
-        if (!$limit->isAccepted()) {
-            throw new TooManyRequestsHttpException(
-                max(1, $limit->getRetryAfter()->getTimestamp() - $this->clock->now()->getTimestamp()),
-                'This page was asked for too often. Please wait a few minutes.',
-            );
+        $this->guesses->allow($request);
+        $found = $find();
+        if (null === $found) {
+            $this->guesses->note($request);
+
+            return null;
         }
+        $limit = $this->supplierPageLimiter->create(hash('sha256', $token))->consume();
+
+        return $limit->isAccepted() ? $found : throw Guesses::tooOften($limit, $this->clock);
     }
 
     /**

@@ -174,10 +174,11 @@ final class SupplierOrderController extends AbstractController
     /** Null for a link that is foreign or has ended: the page says the same of both. */
     private function order(string $token, Request $request): ?PurchaseOrder
     {
-        $this->link->take($token, $request);
-        $order = $this->orders->byToken($token);
+        return $this->link->take($token, $request, function () use ($token): ?PurchaseOrder {
+            $order = $this->orders->byToken($token);
 
-        return null === $order || $this->clock->now() > $order->linkEnds() ? null : $order;
+            return null === $order || $this->clock->now() > $order->linkEnds() ? null : $order;
+        });
     }
 
     private function page(?PurchaseOrder $order, Fields $fields): Response

@@ -118,12 +118,13 @@ final class SupplierQuoteController extends AbstractController
     /** Null for a link that is foreign or has ended: the page says the same of both. */
     private function quote(string $token, Request $request): ?Quote
     {
-        $this->link->take($token, $request);
-        $quote = $this->rounds->byToken($token);
+        return $this->link->take($token, $request, function () use ($token): ?Quote {
+            $quote = $this->rounds->byToken($token);
 
-        return null === $quote || $quote->round->isDraft() || $this->clock->now() > $quote->round->linksEnd()
-            ? null
-            : $quote;
+            return null === $quote || $quote->round->isDraft() || $this->clock->now() > $quote->round->linksEnd()
+                ? null
+                : $quote;
+        });
     }
 
     private function page(?Quote $quote, Fields $fields): Response

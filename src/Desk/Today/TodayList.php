@@ -30,6 +30,7 @@ use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\StockFigures;
 use TallBarrel\Store\Talk\QuestionState;
+use TallBarrel\Work\Keeping\Condition;
 
 /**
  * What needs a person now, most pressing first.
@@ -62,6 +63,7 @@ final class TodayList
         private readonly Talk $subjects,
         private readonly UnknownDeliveries $unknown,
         private readonly Transfers $transfers,
+        private readonly Condition $condition,
     ) {
     }
 
@@ -83,6 +85,7 @@ final class TodayList
         $found = $this->found($site, $person);
 
         return [
+            ...$this->machine($person),
             ...$this->stopped($site),
             ...$this->unknown($site),
             ...$this->transfers($site),
@@ -207,6 +210,26 @@ final class TodayList
                 $here,
             )
             ->answers($this->connection);
+    }
+
+    /** @return list<TodayEntry> what is wrong with the machine all this runs on, for whoever owns it */
+    private function machine(?Person $person): array
+    {
+        $wrong = true === $person?->mayApprove()
+            ? $this->condition->toTell(true === $this->business->find()?->isDemo())
+            : [];
+
+        return [] === $wrong ? [] : [
+            new TodayEntry(
+                true,
+                'The machine needs somebody',
+                ucfirst(implode('; ', $wrong)).'.',
+                null,
+                '',
+                $this->urls->generate('stopped_work'),
+                'Look',
+            ),
+        ];
     }
 
     /** @return list<TodayEntry> work that the workers gave up */

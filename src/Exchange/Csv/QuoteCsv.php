@@ -75,7 +75,8 @@ final readonly class QuoteCsv implements QuoteSheet
 
             return $this->answer($quote, CsvFile::open($file));
         } finally {
-            unlink($file);
+            @unlink($file);
+            @unlink(CsvFile::besides($file));
         }
     }
 

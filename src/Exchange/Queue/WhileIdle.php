@@ -5,10 +5,15 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Queue;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Psr\Log\LoggerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\Messenger\Event\WorkerMessageHandledEvent;
 use Symfony\Component\Messenger\Event\WorkerRunningEvent;
+use TallBarrel\Exchange\Csv\OldUploads;
+use TallBarrel\Store\Audit\PressedActs;
+use TallBarrel\Store\Audit\Seals;
 use TallBarrel\Store\Business\KeptFigures;
 use TallBarrel\Store\Offer\OfferPrices;
 use TallBarrel\Work\Planning\PlanAgain;
@@ -23,15 +28,23 @@ final class WhileIdle
     private const TURNS = 20;
     private const ANSWERS_EVERY = 5;
     private const PRICES_EVERY = 60;
+    private const SEALS_EVERY = 2;
+    private const SWEEPS_EVERY = 600;
 
     private int $answered = 0;
     private int $priced = 0;
+    private int $sealed = 0;
+    private int $swept = 0;
 
     public function __construct(
         private readonly PlanAgain $again,
         private readonly OfferPrices $prices,
         private readonly Correspondents $correspondents,
         private readonly KeptFigures $figures,
+        private readonly Seals $seals,
+        private readonly PressedActs $presses,
+        private readonly OldUploads $files,
+        #[Autowire(service: 'monolog.logger.doors')] private readonly LoggerInterface $doors,
         private readonly EntityManagerInterface $entities,
         private readonly ClockInterface $clock,
     ) {
@@ -50,9 +63,27 @@ final class WhileIdle
             $this->priced = $now->getTimestamp();
             $this->prices->putInForce($now);
         }
+        if ($now->getTimestamp() - $this->swept >= self::SWEEPS_EVERY) {
+            $this->swept = $now->getTimestamp();
+            $this->presses->sweep();
+            $this->files->sweep($now);
+        }
+        if ($now->getTimestamp() - $this->sealed >= self::SEALS_EVERY) {
+            $this->sealed = $now->getTimestamp();
+            $this->seals();
+        }
         if ($event->isWorkerIdle() && $now->getTimestamp() - $this->answered >= self::ANSWERS_EVERY) {
             $this->answered = $now->getTimestamp();
             $this->correspondents->answerDue();
+        }
+    }
+
+    /** Where the chain ends is told where nobody who reaches the database reaches it. */
+    private function seals(): void
+    {
+        $head = $this->seals->seal();
+        if (null !== $head) {
+            $this->doors->info('sealed', ['entries' => $head->entries, 'hash' => $head->hash]);
         }
     }
 

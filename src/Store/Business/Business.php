@@ -17,6 +17,7 @@ use TallBarrel\Core\Ordering\YesRules;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Settling\Books\LedgerAccount;
 use TallBarrel\Core\Sourcing\CostRates;
+use TallBarrel\Core\VisitLength;
 use TallBarrel\Store\Person\Right;
 use TallBarrel\Store\Person\Role;
 use TallBarrel\Store\Type\BigDecimalType;
@@ -90,6 +91,14 @@ class Business
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $cashOn = null;
 
+    /** How long somebody stays signed in without doing anything, minutes. */
+    #[ORM\Column(options: ['default' => 240])]
+    private int $idleMinutes = 240;
+
+    /** The same at the most, hours. */
+    #[ORM\Column(options: ['default' => 12])]
+    private int $visitHours = 12;
+
     /** @var array<string, string> up to what value a role puts stock right, home currency; others without limit */
     #[ORM\Column(type: 'json', options: ['default' => '{}'])]
     private array $stockLimits = [];
@@ -125,6 +134,17 @@ class Business
         $this->address = trim($address);
         $this->taxNumber = trim($taxNumber);
         $this->country = '' === $country ? '' : Country::read($country);
+    }
+
+    public function visitLength(): VisitLength
+    {
+        return VisitLength::of($this->idleMinutes, $this->visitHours);
+    }
+
+    public function letStay(VisitLength $length): void
+    {
+        $this->idleMinutes = $length->idleMinutes;
+        $this->visitHours = $length->mostHours;
     }
 
     public function askAgain(YesRules $rules): void

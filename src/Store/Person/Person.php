@@ -330,6 +330,23 @@ class Person implements UserInterface, PasswordAuthenticatedUserInterface
     {
     }
 
+    /**
+     * What of somebody is kept in a session: who it is, and by what is seen that the password has changed; never the
+     * password's hash itself.
+     *
+     * @return array{id: int, email: string, password: string}
+     */
+    public function __serialize(): array
+    {
+        return ['id' => $this->id, 'email' => $this->email, 'password' => hash('crc32c', $this->password)];
+    }
+
+    /** @param array{id: int, email: string, password: string} $kept */
+    public function __unserialize(array $kept): void
+    {
+        ['id' => $this->id, 'email' => $this->email, 'password' => $this->password] = $kept;
+    }
+
     public function getUserIdentifier(): string
     {
         return '' === $this->email ? throw new \LogicException('A person without an email address.') : $this->email;

@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Person;
 
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\VisitLength;
 
 /** Where people are signed in. */
 final readonly class Visits
@@ -28,11 +29,11 @@ final readonly class Visits
 
     /**
      * Somebody who may still be here, read with the visit that they are here by; null if they were blocked or the visit
-     * was ended.
+     * was ended or is over.
      *
      * @param int|null $visit null where none is known
      */
-    public function person(int $id, ?int $visit): ?Person
+    public function person(int $id, ?int $visit, VisitLength $length): ?Person
     {
         /** @var list<Person|Visit|null> $found */
         $found = $this->entities
@@ -55,10 +56,15 @@ final readonly class Visits
         if (null === $visit) {
             return $person;
         }
+        $now = $this->clock->now();
         if (!$here instanceof Visit || $here->isOver()) {
             return null;
         }
-        $now = $this->clock->now();
+        if ($length->isOver($here->startedAt, $here->seenAt(), $now)) {
+            $this->end($person, $visit);
+
+            return null;
+        }
         if ($now->getTimestamp() - $here->seenAt()->getTimestamp() > self::SECONDS) {
             $this->entities->getConnection()->executeStatement(
                 'UPDATE visit SET seen_at = ? WHERE id = ?',

@@ -7,6 +7,7 @@ namespace TallBarrel\Work\Keeping;
 use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Problems;
+use TallBarrel\Core\VisitLength;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
@@ -26,11 +27,28 @@ final readonly class SetRights
     /**
      * @param array<string, list<Right>>     $asked    by role
      * @param array<string, BigDecimal|null> $limits   by role, up to what value it puts stock right; null for no limit
+     * @param int|null                       $idle     minutes somebody stays signed in without doing anything; null
+     *                                                 to leave it
+     * @param int|null                       $most     hours at the most
      * @param Problems                       $problems takes what stands in the way, by role; nothing is saved then
      */
-    public function set(array $asked, array $limits, Person $by, Problems $problems): void
+    public function set(array $asked, array $limits, ?int $idle, ?int $most, Person $by, Problems $problems): void
     {
         $business = $this->business->get();
+        $length = $business->visitLength();
+        $problems->apply('stay', fn () => $business->letStay(VisitLength::of(
+            $idle ?? $length->idleMinutes,
+            $most ?? $length->mostHours,
+        )));
+        if (!$business->visitLength()->equals($length)) {
+            $this->audit->note($by, 'rights', sprintf(
+                'People stay signed in for %d minutes idle and %d hours at most, was %d and %d',
+                $business->visitLength()->idleMinutes,
+                $business->visitLength()->mostHours,
+                $length->idleMinutes,
+                $length->mostHours,
+            ));
+        }
         foreach ($asked as $name => $rights) {
             $role = Role::from($name);
             $before = array_column($business->rightsOf($role), 'value');

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace TallBarrel\Store\Business;
+namespace TallBarrel\Work\Keeping;
 
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
@@ -25,7 +25,7 @@ final readonly class Condition
     public function __construct(
         private Connection $connection,
         private ClockInterface $clock,
-        private string $instanceDir,
+        private Machine $machine,
     ) {
     }
 
@@ -46,18 +46,15 @@ final readonly class Condition
         }
         $now = $this->clock->now()->getTimestamp();
         $oldest = null === $queue['oldest'] ? $now : strtotime($queue['oldest'].' UTC');
-        $copies = glob(dirname($this->instanceDir).'/backups/tallbarrel-*.tar.gz*') ?: [];
-        $ages = array_map(static fn (string $copy): int => $now - (int) filemtime($copy), $copies);
-        $all = (float) disk_total_space($this->instanceDir);
 
         return [
             'database' => $database,
             'queued' => $queue['queued'],
             'oldest_queued_seconds' => max(0, $now - (false === $oldest ? $now : $oldest)),
             'stopped' => $queue['stopped'],
-            'workers' => $this->haveWorkers() ? 1 : 0,
-            'disk_free_percent' => round(100 * (float) disk_free_space($this->instanceDir) / max(1.0, $all), 1),
-            'backup_age_seconds' => [] === $ages ? null : min($ages),
+            'workers' => $this->machine->hasWorkers() ? 1 : 0,
+            'disk_free_percent' => $this->machine->freePercent(),
+            'backup_age_seconds' => $this->machine->copiedSecondsAgo($this->clock->now()),
         ];
     }
 
@@ -84,10 +81,16 @@ final readonly class Condition
         return [$broken, $look];
     }
 
-    private function haveWorkers(): bool
+    /** @return list<string> what an owner has to be told, in the words of judge() */
+    public function toTell(bool $isDemo): array
     {
-        $pid = @file_get_contents($this->instanceDir.'/run/supervisord.pid');
+        [$broken, $look] = self::judge($this->figures());
+        // What is told elsewhere, and what nobody needs of what is made up.
+        $quiet = ['no workers run', 'work was given up'];
+        if ($isDemo) {
+            $quiet = [...$quiet, 'no copy was ever taken', 'the last copy is old'];
+        }
 
-        return is_string($pid) && file_exists('/proc/'.trim($pid)) && '' !== trim($pid);
+        return array_values(array_diff([...$broken, ...$look], $quiet));
     }
 }
