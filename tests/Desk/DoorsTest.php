@@ -106,7 +106,8 @@ final class DoorsTest extends DeskTestCase
     public function testALinkIsNotGuessed(): void
     {
         for ($try = 1; $try <= 20; ++$try) {
-            $this->see(sprintf('/%s/%s', 0 === $try % 2 ? 'order' : 'quote', substr(hash('sha256', (string) $try), 0, 40)));
+            $page = 0 === $try % 2 ? 'order' : 'quote';
+            $this->see(sprintf('/%s/%s', $page, substr(hash('sha256', (string) $try), 0, 40)));
             self::assertResponseStatusCodeSame(404);
         }
         $this->see('/order/'.str_repeat('f', 40));
@@ -122,7 +123,10 @@ final class DoorsTest extends DeskTestCase
         $begun = new \DateTimeImmutable('2026-11-23 08:00:00');
         foreach (
             [
-                ['08:00', '08:30', false], ['08:00', '08:31', true], ['19:50', '20:00', false], ['19:50', '20:01', true],
+                ['08:00', '08:30', false],
+                ['08:00', '08:31', true],
+                ['19:50', '20:00', false],
+                ['19:50', '20:01', true],
             ] as [$seen, $now, $over]
         ) {
             self::assertSame($over, $length->isOver(

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
-use Psr\Cache\CacheItemPoolInterface;
 use TallBarrel\Core\OneTimeCode;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
@@ -17,15 +16,6 @@ use TallBarrel\Work\Keeping\PersonDetails;
 final class PeopleTest extends DeskTestCase
 {
     private const PASSWORD = 'seven green kettles';
-
-    protected function setUp(): void
-    {
-        parent::setUp();
-        // Tries are counted outside the transaction takes back.
-        $counts = self::getContainer()->get('cache.rate_limiter');
-        self::assertInstanceOf(CacheItemPoolInterface::class, $counts);
-        $counts->clear();
-    }
 
     private function person(string $name): Person
     {

@@ -59,7 +59,7 @@ final readonly class RefusalPage
                     : $error->getMessage(),
             ],
             $error instanceof HttpExceptionInterface => [$error->getStatusCode(), $error->getMessage()],
-            $error instanceof DriverException && self::isGone($error) => [
+            self::isGone($error) => [
                 Response::HTTP_SERVICE_UNAVAILABLE,
                 'The database cannot be reached, or has no room left. Whoever looks after this machine can see why. '
                 .'Nothing of yours is half done; try again in a moment.',
@@ -84,9 +84,18 @@ final readonly class RefusalPage
         ));
     }
 
-    private static function isGone(DriverException $error): bool
+    /** Whether the database was the reason, whatever was under way. */
+    private static function isGone(?\Throwable $error): bool
     {
-        return $error instanceof ConnectionException || in_array($error->getCode(), self::GONE, true);
+        for (; null !== $error; $error = $error->getPrevious()) {
+            $code = $error instanceof \PDOException ? $error->errorInfo[1] ?? $error->getCode() : $error->getCode();
+            $isOfDatabase = $error instanceof DriverException || $error instanceof \PDOException;
+            if ($error instanceof ConnectionException || ($isOfDatabase && in_array($code, self::GONE, true))) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** Whether it was done before something went wrong. */

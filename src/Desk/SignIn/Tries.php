@@ -34,12 +34,16 @@ final class Tries extends AbstractRequestRateLimiter
             return [$this->typed->create('here-'.$here)];
         }
         $place = (string) $request->getClientIp();
+        $from = $this->from->create($place);
+        if ($from->consume(0)->getRemainingTokens() < 1) {
+            return [$from];
+        }
         // Whatever was typed: a long one is no longer key.
         $whose = hash('sha256', $address);
 
         return [
             $this->typed->create($whose.' '.$place),
-            $this->from->create($place),
+            $from,
             $this->of->create($whose),
         ];
     }

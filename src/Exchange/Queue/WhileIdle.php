@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace TallBarrel\Exchange\Queue;
 
 use Doctrine\ORM\EntityManagerInterface;
+use Psr\Cache\CacheItemPoolInterface;
 use Psr\Log\LoggerInterface;
+use Symfony\Component\Cache\PruneableInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
@@ -44,6 +46,7 @@ final class WhileIdle
         private readonly Seals $seals,
         private readonly PressedActs $presses,
         private readonly OldUploads $files,
+        #[Autowire(service: 'cache.rate_limiter')] private readonly CacheItemPoolInterface $tries,
         #[Autowire(service: 'monolog.logger.doors')] private readonly LoggerInterface $doors,
         private readonly EntityManagerInterface $entities,
         private readonly ClockInterface $clock,
@@ -67,6 +70,9 @@ final class WhileIdle
             $this->swept = $now->getTimestamp();
             $this->presses->sweep();
             $this->files->sweep($now);
+            if ($this->tries instanceof PruneableInterface) {
+                $this->tries->prune();
+            }
         }
         if ($now->getTimestamp() - $this->sealed >= self::SEALS_EVERY) {
             $this->sealed = $now->getTimestamp();

@@ -1,0 +1,134 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Tests\Desk;
+
+use Doctrine\DBAL\Driver\PDO\Exception as DriverError;
+use Doctrine\DBAL\Exception\ConnectionException;
+use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpKernel\Event\ExceptionEvent;
+use Symfony\Component\HttpKernel\HttpKernelInterface;
+use TallBarrel\Desk\Shell\RefusalPage;
+use TallBarrel\Store\Audit\PressedActs;
+
+/** What a person is told is what is: of a button pressed again, and of what went wrong. */
+final class PressedTwiceTest extends DeskTestCase
+{
+    private const PRESS = '00112233445566778899aabbccddeeff';
+
+    /** @param array<string, string> $changes */
+    private function ask(array $changes = []): void
+    {
+        $this->post('/requisitions', $changes + [
+            '_press' => self::PRESS, 'words' => 'Labels for jars', 'quantity' => '10', 'item' => '', 'by' => '',
+        ], ['HTTP_REFERER' => 'http://localhost/requisitions']);
+    }
+
+    private function asked(): float
+    {
+        return $this->number("SELECT COUNT(*) FROM requisition WHERE words LIKE 'Labels for %'");
+    }
+
+    public function testWhatIsSentAgainIsDoneOnceAndSaidToBeDone(): void
+    {
+        $this->as('tam');
+        $this->ask();
+        self::assertResponseRedirects('/requisitions');
+        $this->ask();
+        self::assertResponseRedirects('/requisitions');
+        self::assertStringContainsString('It was not done twice', $this->browser->followRedirect()->text());
+        self::assertSame(1.0, $this->asked());
+        $this->ask(['words' => 'Labels for pails']);
+        self::assertSame(2.0, $this->asked(), 'something else by the same form');
+        $this->as('mara');
+        $this->ask();
+        self::assertSame(3.0, $this->asked(), 'somebody else');
+    }
+
+    public function testWhatWasRefusedMayBeSentAgain(): void
+    {
+        $this->as('tam');
+        $this->ask(['quantity' => 'ten']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM pressed_act'));
+        $this->ask(['quantity' => 'ten']);
+        self::assertResponseStatusCodeSame(422, 'it is looked at anew');
+    }
+
+    public function testPressesAreForgottenAfterAWeek(): void
+    {
+        $acts = self::getContainer()->get(PressedActs::class);
+        self::assertInstanceOf(PressedActs::class, $acts);
+        foreach (['2026-11-16 10:29:00' => 'old', '2026-11-16 10:31:00' => 'new'] as $at => $key) {
+            $this->connection()->executeStatement('INSERT INTO pressed_act (press, at) VALUES (?, ?)', [$key, $at]);
+        }
+        $acts->sweep();
+        self::assertSame(['new'], $this->connection()->fetchFirstColumn('SELECT press FROM pressed_act'));
+    }
+
+    /** @param \Throwable $error in whatever was asked for */
+    private function page(\Throwable $error, string $method = 'POST', ?string $key = null): string
+    {
+        $page = self::getContainer()->get(RefusalPage::class);
+        self::assertInstanceOf(RefusalPage::class, $page);
+        $request = Request::create('/orders/PO-1045/send', $method);
+        $request->attributes->set('_press_key', $key);
+        $event = new ExceptionEvent(
+            self::createStub(HttpKernelInterface::class),
+            $request,
+            HttpKernelInterface::MAIN_REQUEST,
+            $error,
+        );
+        $environment = $_SERVER['APP_ENV'] ?? null;
+        $_SERVER['APP_ENV'] = 'prod';
+        try {
+            $page->show($event);
+        } finally {
+            $_SERVER['APP_ENV'] = $environment;
+        }
+        $response = $event->getResponse();
+        self::assertNotNull($response);
+
+        return $response->getStatusCode().' '.$response->getContent();
+    }
+
+    public function testAnErrorOfOursSaysWhetherItWasDone(): void
+    {
+        $wrong = new \RuntimeException('SQLSTATE[HY000]: SELECT secret FROM person');
+        $this->connection()->executeStatement("INSERT INTO pressed_act (press, at) VALUES ('done', NOW())");
+        foreach (
+            [
+                ['GET', null, 'Nothing was changed'],
+                ['POST', 'done', 'was done before that, and is saved'],
+                ['POST', 'other', 'Nothing was changed'],
+                ['POST', null, 'Whether it was done shows where you came from'],
+            ] as [$method, $key, $words]
+        ) {
+            $page = $this->page($wrong, $method, $key);
+            self::assertStringStartsWith('500', $page);
+            self::assertStringContainsString($words, $page);
+            self::assertStringNotContainsString('SELECT', $page);
+            self::assertMatchesRegularExpression('/name <span[^>]*>[0-9a-f]{32}</', $page, 'what to ask about');
+        }
+    }
+
+    public function testADatabaseThatIsGoneOrFullIsSaidPlainly(): void
+    {
+        $full = new \PDOException('SQLSTATE[HY000]: General error: 1114 The table is full');
+        $full->errorInfo = ['HY000', 1114, 'The table is full'];
+        $gone = new \PDOException('SQLSTATE[HY000] [2002] Connection refused', 2002);
+        foreach (
+            [
+                new ConnectionException(DriverError::new($gone), null),
+                $full,
+                new \LogicException('while a page was drawn', 0, $full),
+            ] as $error
+        ) {
+            $page = $this->page($error);
+            self::assertStringStartsWith('503', $page);
+            self::assertStringContainsString('The database cannot be reached, or has no room left', $page);
+        }
+        self::assertStringStartsWith('500', $this->page(new \PDOException('another', 1064)));
+    }
+}
