@@ -4,8 +4,6 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
-use Doctrine\DBAL\Driver\PDO\Exception as DriverError;
-use Doctrine\DBAL\Exception\ConnectionException;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
 use Symfony\Component\HttpKernel\HttpKernelInterface;
@@ -120,7 +118,7 @@ final class PressedTwiceTest extends DeskTestCase
         $gone = new \PDOException('SQLSTATE[HY000] [2002] Connection refused', 2002);
         foreach (
             [
-                new ConnectionException(DriverError::new($gone), null),
+                $gone,
                 $full,
                 new \LogicException('while a page was drawn', 0, $full),
             ] as $error

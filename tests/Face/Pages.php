@@ -102,6 +102,7 @@ final class Pages
         'still_missing' => ['/still-missing'],
         'mailbox' => ['/mailbox'],
         'stopped_work' => ['/stopped-work'],
+        'trail' => ['/trail', '/trail?words=PO-10'],
         'find' => ['/find?q=jar', '/find?q=nothing-has-this'],
     ];
 
@@ -151,6 +152,7 @@ final class Pages
         'round_file',
         'sign_in_code',
         'stock_worth_file',
+        'trail_file',
         'supplier_order_paper',
         'supplier_quote_file',
         'supplier_quote_sheet',

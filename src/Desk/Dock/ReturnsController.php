@@ -114,11 +114,13 @@ final class ReturnsController extends AbstractController
         $fields = Fields::of($request);
         $words = $fields->text('words', 60);
         try {
-            match ($fields->text('do')) {
+            match ($fields->isGood() ? $fields->text('do') : 'nothing') {
+                'nothing' => null,
                 'agree' => $this->sendBack->agree($back, mb_substr($words, 0, 40), $by),
                 'send' => $this->sendBack->send($back, '' !== $fields->text('write'), $by),
                 'settle' => $this->sendBack->settle($back, $words, $by),
-                default => $this->sendBack->drop($back, $by),
+                'drop' => $this->sendBack->drop($back, $by),
+                default => throw new Refused('What is to be done with it? Press one of the buttons.'),
             };
         } catch (Refused $refused) {
             $fields->refuse('do', $refused->getMessage());

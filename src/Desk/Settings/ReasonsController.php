@@ -36,9 +36,11 @@ final class ReasonsController extends AbstractController
     public function save(Request $request, KeepReasons $keep, #[CurrentUser] Person $by): Response
     {
         $fields = Fields::of($request);
+        $lines = [];
         foreach (ReasonKind::cases() as $kind) {
-            $keep->set($kind, $fields->text($kind->value, self::LONGEST), $by, $fields->problems);
+            $lines[$kind->value] = $fields->text($kind->value, self::LONGEST);
         }
+        $keep->set($lines, $by, $fields->problems);
         if (!$fields->isGood()) {
             return $this->page($fields);
         }

@@ -231,6 +231,13 @@ final class Format
         };
     }
 
+    /** The name of a field as it is written in the code, in words. */
+    #[AsTwigFilter('field_words')]
+    public static function fieldWords(string $name): string
+    {
+        return strtolower((string) preg_replace(['/\./', '/(?<=[a-z])(?=[A-Z])/'], [': ', ' '], $name));
+    }
+
     #[AsTwigFilter('plural')]
     public static function plural(int $count, string $one, ?string $many = null): string
     {

@@ -9,6 +9,7 @@ use Doctrine\DBAL\Exception\DriverException;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\OptimisticLockException;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\Filesystem\Exception\IOExceptionInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
@@ -63,6 +64,11 @@ final readonly class RefusalPage
                 Response::HTTP_SERVICE_UNAVAILABLE,
                 'The database cannot be reached, or has no room left. Whoever looks after this machine can see why. '
                 .'Nothing of yours is half done; try again in a moment.',
+            ],
+            $error instanceof IOExceptionInterface => [
+                Response::HTTP_SERVICE_UNAVAILABLE,
+                'A file could not be written: the disk is full, or may not be written to. Whoever looks after this '
+                .'machine can see why. '.$this->whatIs($event->getRequest()),
             ],
             default => [500, 'Something went wrong on our side. '.$this->whatIs($event->getRequest())],
         };

@@ -23,8 +23,28 @@ final readonly class KeepReasons
     ) {
     }
 
-    /** @param Problems $problems takes what stands in the way, by the kind; nothing is saved then */
-    public function set(ReasonKind $kind, string $lines, Person $by, Problems $problems): void
+    /**
+     * @param array<string, string> $lines    a reason each, by the kind
+     * @param Problems              $problems takes what stands in the way, by the kind; nothing is saved then
+     */
+    public function set(array $lines, Person $by, Problems $problems): void
+    {
+        $wanted = [];
+        foreach (ReasonKind::cases() as $kind) {
+            $wanted[$kind->value] = $this->read($kind, $lines[$kind->value] ?? '', $problems);
+        }
+        if (!$problems->areNone()) {
+            return;
+        }
+        $this->whole->take(function () use ($wanted, $by): void {
+            foreach (ReasonKind::cases() as $kind) {
+                $this->keep($kind, $wanted[$kind->value], $by);
+            }
+        });
+    }
+
+    /** @return array<string, KnownReason> by their words in small letters */
+    private function read(ReasonKind $kind, string $lines, Problems $problems): array
     {
         $wanted = [];
         foreach (preg_split('/\s*\R\s*/', trim($lines), -1, \PREG_SPLIT_NO_EMPTY) ?: [] as $line) {
@@ -36,24 +56,31 @@ final readonly class KeepReasons
         if ([] === $wanted) {
             $problems->refuse($kind->value, 'Leave at least one to choose.');
         }
-        if ($problems->concern($kind->value)) {
+
+        return $wanted;
+    }
+
+    /** @param array<string, KnownReason> $wanted */
+    private function keep(ReasonKind $kind, array $wanted, Person $by): void
+    {
+        $gone = false;
+        foreach ($this->reasons->of($kind) as $known) {
+            $key = mb_strtolower($known->words);
+            if (isset($wanted[$key]) && $wanted[$key]->words === $known->words) {
+                unset($wanted[$key]);
+            } else {
+                $this->entities->remove($known);
+                $gone = true;
+            }
+        }
+        if (!$gone && [] === $wanted) {
             return;
         }
-        $this->whole->take(function () use ($kind, $wanted, $by): void {
-            foreach ($this->reasons->of($kind) as $known) {
-                $key = mb_strtolower($known->words);
-                if (isset($wanted[$key]) && $wanted[$key]->words === $known->words) {
-                    unset($wanted[$key]);
-                } else {
-                    $this->entities->remove($known);
-                }
-            }
-            // What goes is gone before what comes, so that one may be spelt anew.
-            $this->entities->flush();
-            foreach ($wanted as $reason) {
-                $this->entities->persist($reason);
-            }
-            $this->audit->note($by, 'reasons', 'Set anew, '.$kind->words());
-        });
+        // What goes is gone before what comes, so that one may be spelt anew.
+        $this->entities->flush();
+        foreach ($wanted as $reason) {
+            $this->entities->persist($reason);
+        }
+        $this->audit->note($by, 'reasons', 'Set anew, '.$kind->words());
     }
 }

@@ -2,13 +2,14 @@
 
 declare(strict_types=1);
 
-namespace TallBarrel\Tests\Desk;
+namespace TallBarrel\Tests\Attack;
 
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\HttpFoundation\Request;
 use TallBarrel\Core\VisitLength;
 use TallBarrel\Desk\SignIn\Welcome;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Tests\Desk\DeskTestCase;
 
 /** Ways in that stood open once. */
 final class DoorsTest extends DeskTestCase
