@@ -27,6 +27,7 @@ final class Version20261130090000 extends AbstractMigration
             ADD hash VARCHAR(64) DEFAULT NULL');
         $this->addSql('CREATE UNIQUE INDEX UNIQ_2C6AF9872E30AE30 ON audit_entry (seal)');
         $this->addSql('CREATE INDEX audit_at ON audit_entry (at)');
+        $this->addSql("ALTER TABLE supplier_contact ADD email_before VARCHAR(180) DEFAULT '' NOT NULL");
         $this->addSql('ALTER TABLE business ADD idle_minutes INT DEFAULT 240 NOT NULL,
             ADD visit_hours INT DEFAULT 12 NOT NULL');
     }

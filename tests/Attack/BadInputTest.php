@@ -92,13 +92,13 @@ final class BadInputTest extends DeskTestCase
                  WHERE table_schema = DATABASE() AND table_type = 'BASE TABLE'",
             );
             $query = implode(' UNION ALL ', array_map(
-                static fn (mixed $table): string => is_string($table) ? sprintf(
+                static fn (string $table): string => sprintf(
                     in_array($table, self::LARGE, true)
                         ? "SELECT '%1\$s', MAX(id) FROM `%1\$s`"
                         : "SELECT '%1\$s', COUNT(*) FROM `%1\$s`",
                     $table,
-                ) : '',
-                array_diff($tables, self::NOT_OURS),
+                ),
+                array_diff(array_filter($tables, is_string(...)), self::NOT_OURS),
             ));
         }
 

@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Ordering\Approval;
+
 /** Limits by order and month, split orders, and who says yes in somebody's place. */
 final class ApprovalTest extends DeskTestCase
 {
@@ -164,5 +169,67 @@ final class ApprovalTest extends DeskTestCase
         self::assertSame('sent', $this->state('PO-1082'));
         $this->browser->request('POST', '/settings/limits/asked', ['_token' => 'x']);
         self::assertResponseStatusCodeSame(403);
+    }
+
+    /** A buyer types another address on the order and sends it there: somebody else has to have seen it. */
+    public function testAnotherAddressOfASupplierIsSeenBySomebodyWhoApproves(): void
+    {
+        $this->connection()->executeStatement(
+            "UPDATE supplier_contact c JOIN supplier s ON s.id = c.supplier_id
+             SET c.email = 'orders@lumenfold.example' WHERE s.code = 'LUMEN' AND c.role = 'orders'",
+        );
+        $this->as('mara');
+        self::assertStringContainsString('not for Mara alone to let through', $this->send('PO-1082'));
+        self::assertSame('draft', $this->state('PO-1082'));
+        $this->as('rowan');
+        self::assertStringContainsString(
+            'go to o@lumen.example now, and went to orders@lumenfold.example before',
+            $this->see('/orders/PO-1082')->text(),
+        );
+        $this->send('PO-1082');
+        self::assertSame('sent', $this->state('PO-1082'));
+        self::assertSame(0.0, $this->number("SELECT COUNT(*) FROM supplier_contact WHERE email_before <> ''"));
+    }
+
+    /** The rate of a day cannot be moved to slip under a limit. */
+    public function testAForeignOrderCountsAtTheRateThatMakesItDearest(): void
+    {
+        $rate = function (string $day, string $foreignForOne): void {
+            $this->connection()->executeStatement(
+                "REPLACE INTO exchange_rate (currency, day, foreign_for_one, source) VALUES ('GBP', ?, ?, 'a test')",
+                [$day, $foreignForOne],
+            );
+        };
+        $this->connection()->executeStatement(
+            "UPDATE purchase_order SET currency = 'GBP', foreign_for_one = 0.9 WHERE number = 'PO-1082'",
+        );
+        $approval = self::getContainer()->get(Approval::class);
+        $rates = self::getContainer()->get(Rates::class);
+        self::assertInstanceOf(Approval::class, $approval);
+        self::assertInstanceOf(Rates::class, $rates);
+        $order = $this->entities()->getRepository(PurchaseOrder::class)->findOneBy(['number' => 'PO-1082']);
+        $mara = $this->entities()->find(Person::class, $this->id('mara'));
+        self::assertNotNull($order);
+        self::assertNotNull($mara);
+        foreach (
+            [['0.9', '0.9', false], ['0.001', '0.9', true], ['0.9', '0.001', true]] as [$yesterday, $today, $isOver]
+        ) {
+            $rate('2026-11-22', $yesterday);
+            $rate('2026-11-23', $today);
+            $rates->reset();
+            $objection = (string) $approval->objection($order, $mara);
+            self::assertSame($isOver, str_contains($objection, 'over the limit of 2,500.00 an order'), $objection);
+        }
+    }
+
+    public function testRatesAreBroughtByAnOwner(): void
+    {
+        $this->as('mara');
+        $this->post('/own-data/rates');
+        self::assertResponseStatusCodeSame(403);
+        self::assertStringContainsString('an owner brings them', $this->text());
+        $this->as('rowan');
+        $this->post('/own-data/rates');
+        self::assertResponseStatusCodeSame(422);
     }
 }

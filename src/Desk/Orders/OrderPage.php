@@ -127,6 +127,15 @@ final readonly class OrderPage
     private static function cautions(PurchaseOrder $order): array
     {
         $cautions = [];
+        $contact = $order->supplier->contact();
+        if (null !== $contact && '' !== $contact->emailBefore()) {
+            $cautions[''] = sprintf(
+                'Orders to %s go to %s now, and went to %s before. If you do not know why, ask them by telephone.',
+                $order->supplier->shortName(),
+                $contact->email(),
+                $contact->emailBefore(),
+            );
+        }
         foreach ($order->lines() as $line) {
             if (null !== $line->item && '' !== $line->item->caution()) {
                 $cautions[$line->item->code] = sprintf('%s: %s', $line->item->code, $line->item->caution());

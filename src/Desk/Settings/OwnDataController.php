@@ -55,6 +55,7 @@ final class OwnDataController extends AbstractController
     ),]
     public function check(string $kind, Request $request, #[CurrentUser] Person $person): Response
     {
+        $this->mayBring($kind);
         $fields = Fields::of($request);
         $file = $request->files->get('file');
         $run = $fields->attempt($kind, function () use ($file, $kind, $person): ImportRun {
@@ -76,6 +77,16 @@ final class OwnDataController extends AbstractController
         });
 
         return null === $run ? $this->page($fields) : $this->redirectToRoute('own_data_run', ['id' => $run->id]);
+    }
+
+    /** What a currency is worth moves every limit: the owner brings rates, everybody else fetches them. */
+    private function mayBring(string $kind): void
+    {
+        if ('rates' === $kind && !$this->isGranted('ROLE_APPROVE')) {
+            throw $this->createAccessDeniedException(
+                'Exchange rates move what everybody may order: an owner brings them. Fetch those of the bank instead.',
+            );
+        }
     }
 
     /** All there is of a kind, to be taken away; brought again it changes nothing. */
@@ -115,7 +126,9 @@ final class OwnDataController extends AbstractController
     #[Route('/runs/{id}', name: 'own_data_apply', requirements: ['id' => '\d+'], methods: ['POST'])]
     public function apply(int $id): Response
     {
-        $this->importer->askToApply($this->find($id));
+        $run = $this->find($id);
+        $this->mayBring($run->kind);
+        $this->importer->askToApply($run);
 
         return $this->redirectToRoute('own_data_run', ['id' => $id]);
     }

@@ -19,6 +19,10 @@ class Contact
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
+    /** Where they were written to before, until somebody who approves has seen the change; '' where nothing changed. */
+    #[ORM\Column(length: 180, options: ['default' => ''])]
+    private string $emailBefore = '';
+
     public function __construct(
         #[ORM\ManyToOne(inversedBy: 'contacts'), ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
         #[ORM\Column(length: 80)] private string $name,
@@ -39,8 +43,23 @@ class Contact
             );
         }
         $this->name = trim($name);
+        if ('' !== $this->email && $email !== $this->email) {
+            $before = '' === $this->emailBefore ? $this->email : $this->emailBefore;
+            $this->emailBefore = $email === $before ? '' : $before;
+        }
         $this->email = $email;
         $this->phone = trim($phone);
+    }
+
+    public function emailBefore(): string
+    {
+        return $this->emailBefore;
+    }
+
+    /** Somebody who approves has seen where orders go now. */
+    public function confirm(): void
+    {
+        $this->emailBefore = '';
     }
 
     public function name(): string

@@ -10,6 +10,7 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Ordering\SpendingLimit;
 use TallBarrel\Core\Ordering\SpentLately;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Order\CategoryApproval;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -17,8 +18,11 @@ use TallBarrel\Store\Person\Person;
 /** Whose yes an order needs: limits by order and by month, and who stands in for whom. */
 final readonly class Approval
 {
-    public function __construct(private EntityManagerInterface $entities, private ClockInterface $clock)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private ClockInterface $clock,
+        private Rates $rates,
+    ) {
     }
 
     /** Why this person cannot let it through, in words; null where they can. */
@@ -40,14 +44,48 @@ final readonly class Approval
         $objections = [];
         foreach ($orders as $order) {
             $objection = self::limit($order, $person, $stoodInFor)
-                ->objection($order->homeTotal()->amount, $this->spent($order, $before));
+                ->objection($this->worth($order), $this->spent($order, $before));
             $objection ??= self::ofCategory($order, $person, $stoodInFor, $rules);
+            $objection ??= self::ofNewAddress($order, $person);
             if (null !== $objection) {
                 $objections[$order->id] = $objection;
             }
         }
 
         return $objections;
+    }
+
+    /** In the home currency: at the rate it was made at, yesterday's or today's, whichever makes it dearest. */
+    private function worth(PurchaseOrder $order): BigDecimal
+    {
+        $worth = $order->homeTotal()->amount;
+        if ($order->rate()->home->code === $order->currency) {
+            return $worth;
+        }
+        $today = $this->clock->now();
+        foreach ([$today, $today->modify('-1 day')] as $day) {
+            try {
+                $then = $this->rates->on($order->currency, $day)->toHome($order->totals()->net)->rounded()->amount;
+            } catch (Refused) {
+                continue;
+            }
+            $worth = $then->isGreaterThan($worth) ? $then : $worth;
+        }
+
+        return $worth;
+    }
+
+    /** Where orders to a supplier go is not changed and used by one and the same buyer. */
+    private static function ofNewAddress(PurchaseOrder $order, Person $person): ?string
+    {
+        $contact = $order->supplier->contact();
+
+        return null === $contact || '' === $contact->emailBefore() || $person->mayApprove() ? null : sprintf(
+            'orders to %s go to %s now, were sent to %s before, and somebody who approves has to see that once',
+            $order->supplier->shortName(),
+            $contact->email(),
+            $contact->emailBefore(),
+        );
     }
 
     /**
@@ -77,7 +115,6 @@ final readonly class Approval
         return null;
     }
 
-    /** Rules may have changed before the next message. */
     /**
      * Inside the caller's transaction.
      *
@@ -89,7 +126,9 @@ final readonly class Approval
         if (null !== $objection) {
             throw new Refused(
                 sprintf(
-                    '%s is over %s’s limit: %s. Somebody with a higher one has to approve it.',
+                    null === self::ofNewAddress($order, $person)
+                        ? '%s is over %s’s limit: %s. Somebody with a higher one has to approve it.'
+                        : '%s is not for %s alone to let through: %s.',
                     $order->number,
                     $person->firstName(),
                     $objection,
@@ -101,6 +140,9 @@ final readonly class Approval
             $this->clock->now(),
             self::limit($order, $person, $this->stoodInFor($person)),
         );
+        if ($person->mayApprove()) {
+            $order->supplier->contact()?->confirm();
+        }
     }
 
     /** @return list<Person> for whom they say yes today */
