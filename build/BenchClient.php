@@ -47,7 +47,7 @@ final class BenchClient
                 \CURLOPT_COOKIEJAR => $this->jar,
                 \CURLOPT_FOLLOWLOCATION => true,
                 \CURLOPT_ENCODING => '',
-                \CURLOPT_HTTPHEADER => $headers,
+                \CURLOPT_HTTPHEADER => ['Sec-Fetch-Site: same-origin', ...$headers],
             ] +
                 (null === $post
                     ? []

@@ -18,6 +18,7 @@ function handle(string $url, string $jar): CurlHandle
         \CURLOPT_COOKIEJAR => $jar,
         \CURLOPT_FOLLOWLOCATION => true,
         \CURLOPT_ENCODING => '',
+        \CURLOPT_HTTPHEADER => ['Sec-Fetch-Site: same-origin'],
     ]);
 
     return $curl;

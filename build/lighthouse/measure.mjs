@@ -18,7 +18,7 @@ const signIn = async () => {
     const answer = await fetch(`${base}/sign-in`, {
         method: 'POST',
         redirect: 'manual',
-        headers: { Cookie: cookies.join('; ') },
+        headers: { Cookie: cookies.join('; '), Origin: base },
         body: new URLSearchParams({ email: 'rowan@larkmoor.example', password: 'larkmoor-honey', _token: token }),
     });
     return answer.headers.getSetCookie().map((one) => one.split(';')[0]).join('; ') || cookies.join('; ');

@@ -172,4 +172,44 @@ final class DoorsTest extends DeskTestCase
         self::assertInstanceOf(Person::class, $back);
         self::assertSame(hash('crc32c', $mara->getPassword()), $back->getPassword());
     }
+
+    public function testAForeignHostIsNotAnsweredAndTlsIsKept(): void
+    {
+        $this->browser->request('GET', '/sign-in', [], [], ['HTTP_HOST' => 'evil.example']);
+        self::assertResponseStatusCodeSame(400);
+        self::assertStringNotContainsString('evil.example', (string) $this->browser->getResponse()->getContent());
+        $this->see('/sign-in');
+        self::assertFalse($this->browser->getResponse()->headers->has('Strict-Transport-Security'));
+        $this->browser->request('GET', 'https://localhost/sign-in');
+        self::assertResponseHeaderSame('Strict-Transport-Security', 'max-age=31536000');
+        $this->trySignIn('mara@larkmoor.example', 'larkmoor-honey', ['HTTPS' => 'on']);
+        foreach ($this->browser->getResponse()->headers->getCookies() as $cookie) {
+            self::assertTrue($cookie->isSecure(), $cookie->getName());
+            self::assertTrue($cookie->isHttpOnly(), $cookie->getName());
+        }
+    }
+
+    public function testALinkThatIsWithdrawnLeadsNowhereAndAnotherOrdersLinkDoesNotServe(): void
+    {
+        $token = fn (): string => (string) json_encode($this->connection()->fetchOne(
+            "SELECT token FROM purchase_order WHERE number = 'PO-1080'",
+        ));
+        $old = trim($token(), '"');
+        $this->see('/order/'.$old);
+        self::assertResponseIsSuccessful();
+        self::assertResponseHeaderSame('Referrer-Policy', 'no-referrer');
+        $this->see('/quote/'.$old);
+        self::assertResponseStatusCodeSame(404, 'for its document only');
+        $this->as('tam');
+        $this->post('/orders/PO-1080/link');
+        self::assertResponseStatusCodeSame(403);
+        self::assertStringNotContainsString($old, $this->see('/orders/PO-1080')->html());
+        $this->as('mara');
+        $page = $this->see('/orders/PO-1080');
+        self::assertStringContainsString($old, $page->html(), 'shown to whoever may send');
+        $this->browser->submit($page->selectButton('Withdraw their link')->form());
+        self::assertNotSame($old, trim($token(), '"'));
+        $this->see('/order/'.$old);
+        self::assertResponseStatusCodeSame(404);
+    }
 }

@@ -96,6 +96,7 @@ final class AllAtOnceTest extends TestCase
             \CURLOPT_RETURNTRANSFER => true,
             \CURLOPT_FOLLOWLOCATION => true,
             \CURLOPT_TIMEOUT => 60,
+            \CURLOPT_HTTPHEADER => ['Sec-Fetch-Site: same-origin'],
         ] + (null === $sent ? [\CURLOPT_HTTPGET => true] : [\CURLOPT_POSTFIELDS => http_build_query($sent)]);
     }
 

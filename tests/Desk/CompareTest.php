@@ -229,11 +229,11 @@ final class CompareTest extends DeskTestCase
             'charges' => '20',
         ];
         foreach ([[$first, '0.70'], [$second, '0.74']] as [$quote, $price]) {
-            $this->browser->request('POST', '/quote/'.$quote->token, $prices($price));
+            $this->browser->request('POST', '/quote/'.$quote->token(), $prices($price));
             self::assertResponseRedirects();
         }
         // A changed answer keeps the earlier one.
-        $this->browser->request('POST', '/quote/'.$first->token, $prices('0.69'));
+        $this->browser->request('POST', '/quote/'.$first->token(), $prices('0.69'));
         self::assertSame(2.0, $this->number('SELECT COUNT(*) FROM quote_answer WHERE quote_id = ?', [$first->id]));
         $this->see('/compare/rounds/'.$round->number);
         self::assertResponseIsSuccessful();
@@ -256,7 +256,7 @@ final class CompareTest extends DeskTestCase
             ),
         );
         // Afterwards neither an answer nor a second award counts.
-        $this->browser->request('POST', '/quote/'.$second->token, $prices('0.10'));
+        $this->browser->request('POST', '/quote/'.$second->token(), $prices('0.10'));
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('comes too late to count', $this->text());
         $this->post(

@@ -34,6 +34,7 @@ use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Ordering\SendOrder;
 use TallBarrel\Work\Ordering\ShareLines;
 use TallBarrel\Work\Ordering\SubmitOrder;
+use TallBarrel\Work\Ordering\WithdrawLink;
 
 #[Route('/orders')]
 final class OrdersController extends AbstractController
@@ -225,6 +226,20 @@ final class OrdersController extends AbstractController
             $acknowledge->takeBack($seen, $person);
 
             return 'It counts as not confirmed again.';
+        });
+    }
+
+    #[Route('/{number}/link', name: 'order_link', methods: ['POST']), IsGranted('ROLE_BUY')]
+    public function withdrawLink(
+        string $number,
+        Request $request,
+        WithdrawLink $withdraw,
+        #[CurrentUser] Person $person,
+    ): Response {
+        return $this->step($number, $request, static function (SeenOrder $seen) use ($withdraw, $person): string {
+            $withdraw->ofOrder($seen, $person);
+
+            return 'The link they have leads nowhere any more; the next letter carries a new one.';
         });
     }
 

@@ -32,6 +32,7 @@ use TallBarrel\Store\Quote\QuoteRound;
 use TallBarrel\Store\Quote\RoundFile;
 use TallBarrel\Store\Quote\Rounds;
 use TallBarrel\Store\Supplier\Supplier;
+use TallBarrel\Work\Ordering\WithdrawLink;
 use TallBarrel\Work\Sourcing\AnswerQuote;
 use TallBarrel\Work\Sourcing\AwardRound;
 use TallBarrel\Work\Sourcing\BeginRound;
@@ -232,11 +233,18 @@ final class RoundsController extends AbstractController
         Request $request,
         AnswerForm $form,
         AnswerQuote $answering,
+        WithdrawLink $withdraw,
         #[CurrentUser] Person $person,
     ): Response {
         $quote = $this->quoteOf($number, $code);
         $fields = Fields::of($request);
         $file = $request->files->get('file');
+        if ($request->request->has('withdraw')) {
+            $withdraw->ofQuote($quote, $person);
+            $this->addFlash('fine', 'The link they have leads nowhere any more; a reminder carries a new one.');
+
+            return $this->redirectToRoute('quote', ['number' => $number, 'code' => $code]);
+        }
         if ($request->request->has('decline')) {
             try {
                 $answering->decline($quote, $fields->text('reason', 300), $person);

@@ -10,6 +10,7 @@ use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\OptimisticLockException;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
 use Symfony\Component\Filesystem\Exception\IOExceptionInterface;
+use Symfony\Component\HttpFoundation\Exception\RequestExceptionInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
@@ -59,6 +60,7 @@ final readonly class RefusalPage
                     ? 'Your role does not allow this. Ask the owner if it should.'
                     : $error->getMessage(),
             ],
+            $error->getPrevious() instanceof RequestExceptionInterface => [400, 'This request makes no sense here.'],
             $error instanceof HttpExceptionInterface => [$error->getStatusCode(), $error->getMessage()],
             self::isGone($error) => [
                 Response::HTTP_SERVICE_UNAVAILABLE,

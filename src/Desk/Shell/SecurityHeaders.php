@@ -26,5 +26,8 @@ final readonly class SecurityHeaders
             $headers->set('Referrer-Policy', 'same-origin');
         }
         $headers->set('Cache-Control', 'no-store, private');
+        if ($event->getRequest()->isSecure()) {
+            $headers->set('Strict-Transport-Security', 'max-age=31536000');
+        }
     }
 }

@@ -96,7 +96,7 @@ final readonly class QuoteEmail implements QuoteLetters
                     'round' => $quote->round,
                     'business' => $business,
                     'sender' => $sender,
-                    'link' => $this->links->to('supplier_quote', ['token' => $quote->token]),
+                    'link' => $this->links->to('supplier_quote', ['token' => $quote->token()]),
                 ]),
             );
     }

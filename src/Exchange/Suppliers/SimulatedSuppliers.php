@@ -180,7 +180,7 @@ final readonly class SimulatedSuppliers implements Correspondents
     {
         $this->ask(
             Request::create(
-                $this->urls->generate($route, ['token' => $quote->token], UrlGeneratorInterface::ABSOLUTE_URL),
+                $this->urls->generate($route, ['token' => $quote->token()], UrlGeneratorInterface::ABSOLUTE_URL),
                 'POST',
                 $fields,
             ),
@@ -198,7 +198,7 @@ final readonly class SimulatedSuppliers implements Correspondents
             Request::create(
                 $this->urls->generate(
                     'supplier_quote_sheet',
-                    ['token' => $quote->token],
+                    ['token' => $quote->token()],
                     UrlGeneratorInterface::ABSOLUTE_URL,
                 ),
             ),
@@ -229,7 +229,7 @@ final readonly class SimulatedSuppliers implements Correspondents
             Request::create(
                 $this->urls->generate(
                     'supplier_quote_answer',
-                    ['token' => $quote->token],
+                    ['token' => $quote->token()],
                     UrlGeneratorInterface::ABSOLUTE_URL,
                 ),
                 'POST',

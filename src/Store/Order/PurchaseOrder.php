@@ -673,6 +673,13 @@ class PurchaseOrder implements PlanningRestsOnIt
         return $this->token;
     }
 
+    /** The link that was sent leads nowhere from now on. */
+    public function withdrawLink(): void
+    {
+        $this->mustBeOpen();
+        $this->token = bin2hex(random_bytes(16));
+    }
+
     /** When the supplier's link ends: some time after the goods are due, later while they are not here. */
     public function linkEnds(): \DateTimeImmutable
     {

@@ -48,10 +48,21 @@ class Quote
         #[ORM\ManyToOne(inversedBy: 'quotes'), ORM\JoinColumn(nullable: false)] public readonly QuoteRound $round,
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Supplier $supplier,
         /** What the supplier's own link ends with: 128 bits nobody can guess. */
-        #[ORM\Column(length: 40, unique: true)] public readonly string $token,
+        #[ORM\Column(length: 40, unique: true)] private string $token,
     ) {
         $this->answers = new ArrayCollection();
         $this->letters = new ArrayCollection();
+    }
+
+    public function token(): string
+    {
+        return $this->token;
+    }
+
+    /** The link that was sent leads nowhere from now on. */
+    public function withdrawLink(): void
+    {
+        $this->token = bin2hex(random_bytes(16));
     }
 
     public function asked(\DateTimeImmutable $at): void
