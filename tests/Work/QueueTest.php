@@ -5,14 +5,20 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Work;
 
 use Symfony\Component\Messenger\Envelope;
+use Symfony\Component\Messenger\Event\WorkerMessageFailedEvent;
 use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Messenger\Stamp\ReceivedStamp;
 use Symfony\Component\Messenger\Transport\TransportInterface;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Replenish\PlanningOptions;
+use TallBarrel\Exchange\Csv\OldUploads;
+use TallBarrel\Exchange\Queue\GivenUp;
+use TallBarrel\Store\Import\ImportRun;
 use TallBarrel\Store\Order\SentDocument;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Tests\Store\StoreTestCase;
+use TallBarrel\Work\Keeping\Imports;
+use TallBarrel\Work\Keeping\ImportToApply;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Ordering\SendOrder;
 use TallBarrel\Work\Planning\PlanAgain;
@@ -171,5 +177,84 @@ final class QueueTest extends StoreTestCase
         }
         self::assertSame(0, self::number('SELECT COUNT(*) FROM staged_proposal WHERE run_id = ?', $first->id));
         self::assertSame(0, self::number('SELECT COUNT(*) FROM proposal WHERE run_id = ?', $first->id));
+    }
+
+    public function testARunNobodyIsAtWorkOnAnyMoreIsClosedWithinAMinute(): void
+    {
+        self::take('planning');
+        $proposals = self::get(Proposals::class);
+        $run = self::get(RunPlanning::class)->begin(PlanningOptions::usual());
+        $now = static fn (int $seconds): \DateTimeImmutable => $run->at()->modify(sprintf('+%d seconds', $seconds));
+        self::assertSame(0, $proposals->closeBroken($now(3600)), 'its parts wait for a worker');
+        $parts = self::take('planning');
+        self::handle($parts[0]->getMessage());
+        self::assertGreaterThan(0, self::number('SELECT COUNT(*) FROM staged_proposal'));
+        self::assertSame(0, $proposals->closeBroken($now(59)));
+        self::assertSame(1, $proposals->closeBroken($now(61)));
+        $closed = $proposals->run($run->id);
+        self::assertSame([false, 'It broke off. Calculate again.'], [$closed?->isRunning(), $closed?->message()]);
+        self::assertSame(0, self::number('SELECT COUNT(*) FROM staged_proposal'));
+        self::assertSame(0, self::number('SELECT COUNT(*) FROM staged_part'));
+    }
+
+    public function testWhatWasGivenUpIsClosedAndNeverSaysWhatTheDatabaseWasAsked(): void
+    {
+        $at = new \DateTimeImmutable('2026-11-23');
+        $run = new ImportRun('sales', 'mine.csv', '/nowhere', self::person('mara'), $at);
+        $run->checked(1, 0, [], [], '.');
+        $run->start();
+        self::entities()->persist($run);
+        self::entities()->flush();
+        $given = self::get(GivenUp::class);
+        $error = new \RuntimeException('while applying', 0, new \PDOException('SQLSTATE[HY000] INSERT INTO sales_day'));
+        $failed = new WorkerMessageFailedEvent(new Envelope(new ImportToApply($run->id)), 'work', $error);
+        $failed->setForRetry();
+        $given->note($failed);
+        $state = self::connection()->fetchOne('SELECT state FROM import_run WHERE id = ?', [$run->id]);
+        self::assertSame('applying', $state);
+        $given->note(new WorkerMessageFailedEvent(new Envelope(new ImportToApply($run->id)), 'work', $error));
+        $row = self::connection()->fetchAssociative('SELECT state, message FROM import_run WHERE id = ?', [$run->id]);
+        self::assertIsArray($row);
+        self::assertSame('failed', $row['state']);
+        self::assertIsString($row['message']);
+        self::assertStringContainsString('The database did not take it', $row['message']);
+        self::assertStringNotContainsString('INSERT', $row['message']);
+    }
+
+    /** A worker that dies after what it applied was written finds it done when it takes it up again. */
+    public function testAFileThatIsTakenUpAgainIsAppliedOnce(): void
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'csv');
+        file_put_contents($file, "item,site,day,quantity\nJAR-340R,DEPOT,2020-01-01,5\n");
+        $run = self::get(Imports::class)->check('sales', $file, 'mine.csv', self::person('mara'));
+        unlink($file);
+        self::take('work');
+        self::get(Imports::class)->askToApply($run);
+        $message = self::take('work')[0]->getMessage();
+        self::assertInstanceOf(ImportToApply::class, $message);
+        $sold = "SELECT quantity FROM sales_day WHERE day = '2020-01-01'";
+        self::handle($message);
+        $state = self::connection()->fetchAssociative('SELECT state, message FROM import_run WHERE id = ?', [$run->id]);
+        self::assertSame('applied', $state['state'] ?? '', json_encode([$state, $run->problems()]) ?: '');
+        self::assertSame(5, self::number($sold));
+        self::connection()->executeStatement("UPDATE sales_day SET quantity = 7 WHERE day = '2020-01-01'");
+        self::handle($message);
+        self::assertSame(7, self::number($sold));
+    }
+
+    public function testAFileNobodySaidYesToGoesAfterADay(): void
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'csv');
+        file_put_contents($file, "item,site,day,quantity\nJAR-340R,DEPOT,2020-01-01,5\n");
+        $run = self::get(Imports::class)->check('sales', $file, 'mine.csv', self::person('mara'));
+        unlink($file);
+        self::assertFileExists($run->path);
+        touch($run->path, $run->at()->getTimestamp());
+        $uploads = self::get(OldUploads::class);
+        $uploads->sweep($run->at()->modify('+23 hours'));
+        self::assertFileExists($run->path);
+        $uploads->sweep($run->at()->modify('+25 hours'));
+        self::assertFileDoesNotExist($run->path);
+        self::assertSame('failed', self::entities()->find(ImportRun::class, $run->id)?->state());
     }
 }

@@ -17,6 +17,7 @@ use Symfony\Component\Mime\Address;
 use Symfony\Component\Mime\Email;
 use TallBarrel\Core\Refused;
 use TallBarrel\Work\Keeping\ImportToApply;
+use TallBarrel\Work\Keeping\PlainReason;
 use TallBarrel\Work\Planning\PlanPart;
 use TallBarrel\Work\Planning\PolicyToPlay;
 use TallBarrel\Work\Sourcing\AnswersWanted;
@@ -45,7 +46,7 @@ final readonly class StoppedWork
             $entries[] = new StoppedEntry(
                 is_scalar($id) ? (int) $id : 0,
                 self::words($envelope->getMessage()),
-                $error?->getExceptionMessage() ?? '',
+                PlainReason::read($error?->getExceptionMessage() ?? ''),
                 $envelope->last(RedeliveryStamp::class)?->getRedeliveredAt(),
             );
         }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Csv;
 
+use Doctrine\DBAL\Exception\ConnectionException;
+use Doctrine\DBAL\Exception\RetryableException;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
@@ -22,6 +24,7 @@ use TallBarrel\Work\Keeping\ImportForm;
 use TallBarrel\Work\Keeping\Imports;
 use TallBarrel\Work\Keeping\ImportToApply;
 use TallBarrel\Work\Keeping\KeptFiles;
+use TallBarrel\Work\Keeping\PlainReason;
 
 /** Checks a file line by line and says all that is wrong; applies it, in one transaction, when told to. */
 final readonly class Importer implements Imports
@@ -360,29 +363,35 @@ final readonly class Importer implements Imports
         $start = microtime(true);
         $connection = $this->entities->getConnection();
         $person = $run->by;
-        $message = $failure = null;
         $connection->beginTransaction();
         try {
             $kind->apply($this->goodRows($kind, $run), $person);
-            $connection->commit();
-            $message = sprintf(
+            $this->entities->clear();
+            // That it was applied is written with what was: whoever takes it up again finds it done.
+            $run = $this->again($id);
+            $run->applied(sprintf(
                 '%s rows are in, after %.1f s.',
                 number_format($run->goodRows()),
                 microtime(true) - $start,
-            );
+            ));
+            $this->entities->flush();
+            $connection->commit();
         } catch (\Throwable $error) {
             $connection->rollBack();
-            $failure = $error->getMessage();
+            $this->entities->clear();
+            if ($error instanceof RetryableException || $error instanceof ConnectionException) {
+                throw $error;
+            }
+            $run = $this->again($id);
+            $run->failed('Nothing was applied: '.PlainReason::of($error));
+            $this->entities->flush();
         }
-        $this->entities->clear();
-        $run = $this->entities->find(ImportRun::class, $id) ?? throw new \LogicException('The run is gone.');
-        if (null !== $message) {
-            $run->applied($message);
-        } else {
-            $run->failed('Nothing was applied: '.$failure);
-        }
-        $this->entities->flush();
         $this->forget($run);
+    }
+
+    private function again(int $id): ImportRun
+    {
+        return $this->entities->find(ImportRun::class, $id) ?? throw new \LogicException('The run is gone.');
     }
 
     public function progress(ImportRun $run): int

@@ -18,6 +18,7 @@ use TallBarrel\Store\Audit\PressedActs;
 use TallBarrel\Store\Audit\Seals;
 use TallBarrel\Store\Business\KeptFigures;
 use TallBarrel\Store\Offer\OfferPrices;
+use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Work\Planning\PlanAgain;
 use TallBarrel\Work\Sourcing\Correspondents;
 
@@ -32,15 +33,18 @@ final class WhileIdle
     private const PRICES_EVERY = 60;
     private const SEALS_EVERY = 2;
     private const SWEEPS_EVERY = 600;
+    private const CLOSES_EVERY = 15;
 
     private int $answered = 0;
     private int $priced = 0;
     private int $sealed = 0;
     private int $swept = 0;
+    private int $closed = 0;
 
     public function __construct(
         private readonly PlanAgain $again,
         private readonly OfferPrices $prices,
+        private readonly Proposals $proposals,
         private readonly Correspondents $correspondents,
         private readonly KeptFigures $figures,
         private readonly Seals $seals,
@@ -65,6 +69,10 @@ final class WhileIdle
         if ($now->getTimestamp() - $this->priced >= self::PRICES_EVERY) {
             $this->priced = $now->getTimestamp();
             $this->prices->putInForce($now);
+        }
+        if ($now->getTimestamp() - $this->closed >= self::CLOSES_EVERY) {
+            $this->closed = $now->getTimestamp();
+            $this->proposals->closeBroken($now);
         }
         if ($now->getTimestamp() - $this->swept >= self::SWEEPS_EVERY) {
             $this->swept = $now->getTimestamp();

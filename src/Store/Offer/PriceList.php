@@ -176,6 +176,13 @@ class PriceList
         $this->message = '';
     }
 
+    /** It is left alone, and says why. */
+    public function couldNotBeRead(string $why): void
+    {
+        $this->state = self::LEFT;
+        $this->message = mb_substr($why, 0, 300);
+    }
+
     public function couldNotBeApplied(string $why): void
     {
         $this->state = self::READ;

@@ -212,6 +212,34 @@ final readonly class Proposals
         $this->forget($run);
     }
 
+    /**
+     * Runs that nobody is at work on any more, and what broken ones left.
+     *
+     * @param int $seconds since when none of their parts can still be on its way to a worker
+     *
+     * @return int how many were closed
+     */
+    public function closeBroken(\DateTimeImmutable $now, int $seconds = 60): int
+    {
+        /** @var list<int> $broken */
+        $broken = $this->connection->fetchFirstColumn(
+            "SELECT r.id FROM planning_run r WHERE r.state = ? AND r.begun < ?
+             AND NOT EXISTS (SELECT 1 FROM queued_message q WHERE q.queue_name = 'planning')",
+            [PlanningRun::RUNNING, (float) $now->format('U.u') - $seconds],
+        );
+        foreach ($broken as $run) {
+            $this->fail($run, 'It broke off. Calculate again.');
+        }
+        foreach (['staged_proposal', 'staged_part'] as $table) {
+            $this->connection->executeStatement(
+                "DELETE t FROM $table t LEFT JOIN planning_run r ON r.id = t.run_id AND r.state = ? WHERE r.id IS NULL",
+                [PlanningRun::RUNNING],
+            );
+        }
+
+        return count($broken);
+    }
+
     private function forget(int $run): void
     {
         $this->connection->executeStatement('DELETE FROM staged_proposal WHERE run_id = ?', [$run]);
