@@ -292,15 +292,37 @@ database_login() {
         "$(cat "var/$1/owner")" "${place%:*}" "${place#*:}"
 }
 
+# migrate_up INSTANCE: tables follow the code. What MariaDB changes of a table cannot be taken back, so a copy is taken
+# before; where the last time broke off half-way, it is brought back from there, and tried again.
+migrate_up() {
+    local instance=$1 before="$ROOT/var/$1/before-migrating.sql" login
+    login=$(mktemp); database_login "$instance" > "$login"
+    if [ -f "$before" ]; then
+        say 'The tables were being changed when it broke off: they are brought back as they were before.'
+        mariadb --defaults-extra-file="$login" -e 'DROP DATABASE tallbarrel; CREATE DATABASE tallbarrel CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci' \
+            && mariadb --defaults-extra-file="$login" tallbarrel < "$before" || { rm -f "$login"; fail "They could not be brought back from $before."; }
+    fi
+    if ! as_owner "$instance" php bin/console doctrine:migrations:up-to-date > /dev/null 2>&1; then
+        if [ "$(mariadb --defaults-extra-file="$login" -N -e "SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = 'tallbarrel'")" != 0 ]; then
+            (umask 077; mariadb-dump --defaults-extra-file="$login" --single-transaction --skip-lock-tables --no-tablespaces --hex-blob --triggers \
+                --default-character-set=utf8mb4 tallbarrel | sed -E 's/^(\/\*![0-9]+) DEFINER=`[^`]+`@`[^`]+` /\1 /' > "$before.part") \
+                && tail -n 1 "$before.part" | grep -q 'Dump completed' || { rm -f "$login"; fail 'No copy could be taken before the tables are changed; nothing was changed.'; }
+            mv "$before.part" "$before"
+        fi
+        quietly migrate as_owner "$instance" php bin/console doctrine:migrations:migrate --no-interaction --allow-no-migration
+    fi
+    rm -f "$before" "$login"
+}
+
 # kept_by_rule FOLDER: of the copies there, the last of each of the latest 7 days and of each of the latest 4 weeks.
 kept_by_rule() {
     local file day week days=' ' weeks=' '
-    for file in $(find "$1" -maxdepth 1 -name 'tallbarrel-*.tar.gz*' ! -name '*.sha256' | sort -r); do
+    for file in $(find "$1" -maxdepth 1 -name 'tallbarrel-*.tar.gz*' ! -name '*.sha256' ! -name '*.audit' | sort -r); do
         day=$(basename "$file" | cut -c12-19); week=$(date -u -d "$day" +%G-%V)
         local keep=no
         if [[ "$days" != *" $day "* ]] && [ "$(wc -w <<< "$days")" -lt 7 ]; then days+="$day "; keep=yes; fi
         if [[ "$weeks" != *" $week "* ]] && [ "$(wc -w <<< "$weeks")" -lt 4 ]; then weeks+="$week "; keep=yes; fi
-        [ "$keep" = yes ] || rm -f "$file" "$file.sha256"
+        [ "$keep" = yes ] || rm -f "$file" "$file.sha256" "$file.audit"
     done
 }
 
