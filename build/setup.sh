@@ -107,13 +107,15 @@ alive() {
     tr '\0' ' ' < "/proc/$pid/cmdline" 2> /dev/null | grep -q "${name/mariadb/mariadbd}"
 }
 
-# left_behind INSTANCE NAME: ends processes of an instance whose master was killed: those of that name that still write
-# its logs or were started for it.
+# left_behind INSTANCE PROGRAM: ends processes of an instance whose master was killed: those of that program that write
+# its logs, listen at its sockets, or were started as its workers.
 left_behind() {
-    local pid instance=$1 name=$2 found=()
-    for pid in $(pgrep "$name" || true); do
-        if find "/proc/$pid/fd" -lname "$ROOT/var/$instance/log/*" 2> /dev/null | grep -q . \
-            || { tr '\0' '\n' < "/proc/$pid/environ" | grep -qx "TALLBARREL_INSTANCE=$instance" \
+    local pid run="$ROOT/var/$1/run/" log="$ROOT/var/$1/log/" sockets found=()
+    sockets=$(awk -v run="$run" 'index($8, run) == 1 { print "socket:[" $7 "]" }' /proc/net/unix)
+    for pid in $(pgrep -x "$2" || true); do
+        if [ -n "$(find "/proc/$pid/fd" -lname "$log*" 2> /dev/null)" ] \
+            || { [ -n "$sockets" ] && find "/proc/$pid/fd" -printf '%l\n' 2> /dev/null | grep -qxF "$sockets"; } \
+            || { tr '\0' '\n' < "/proc/$pid/environ" | grep -qx "TALLBARREL_INSTANCE=$1" \
                 && tr '\0' ' ' < "/proc/$pid/cmdline" | grep -qF "$ROOT/bin/console messenger:consume"; } 2> /dev/null; then
             found+=("$pid")
         fi
@@ -235,7 +237,7 @@ web_up() {
     if alive "$run/nginx.pid" && alive "$run/fpm.pid"; then return 0; fi
     web_down "$1"
     left_behind "$1" nginx
-    left_behind "$1" php-fpm
+    left_behind "$1" php-fpm8.2
     rm -f "$run"/fpm*.sock
     refuse_taken_port "$port" "$3"
     [ ${#run} -lt 90 ] || fail "The path $run is too long for a socket; move the project to a shorter one."

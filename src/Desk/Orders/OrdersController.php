@@ -22,6 +22,7 @@ use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\SentDocument;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Work\Keeping\AllOrNothing;
 use TallBarrel\Work\Ordering\AcknowledgeOrder;
 use TallBarrel\Work\Ordering\ApproveOrder;
 use TallBarrel\Work\Ordering\EditOrder;
@@ -32,8 +33,6 @@ use TallBarrel\Work\Ordering\OrderPaper;
 use TallBarrel\Work\Ordering\RememberOrder;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Ordering\SendOrder;
-use TallBarrel\Work\Ordering\ShareLines;
-use TallBarrel\Work\Ordering\SubmitOrder;
 use TallBarrel\Work\Ordering\WithdrawLink;
 
 #[Route('/orders')]
@@ -85,9 +84,8 @@ final class OrdersController extends AbstractController
         Request $request,
         EditOrder $edit,
         OrderPage $page,
-        SubmitOrder $submit,
-        SendOrder $send,
-        ShareLines $share,
+        NextStep $step,
+        AllOrNothing $whole,
         #[CurrentUser] Person $person,
     ): Response {
         $fields = Fields::of($request);
@@ -96,57 +94,32 @@ final class OrdersController extends AbstractController
             'copies',
             static fn (): LetterWords => LetterWords::of($fields->text('letter', 5000), $fields->text('copies', 500)),
         );
-        $saved = $edit->save($order, OrderForm::read($order, $fields), $person);
-        $order = $this->order($number);
+        // Saved and taken further in one transaction: somebody whose answer is lost never has half of it.
+        $words = $whole->take(function () use ($edit, $order, $fields, $person, $letter, $step): ?string {
+            $saved = $edit->save($order, OrderForm::read($order, $fields), $person);
+            if (!$fields->isGood()) {
+                return null;
+            }
+
+            return implode(' ', [
+                $step->take($this->order($order->number), $fields, $letter, $person),
+                ...$saved->said(),
+            ]);
+        });
         if (!$fields->isGood()) {
             return $this->render(
                 'orders/order.html.twig',
-                $page->of($order, $fields) + ['more' => false],
+                $page->of($this->order($number), $fields) + ['more' => false],
                 new Response(status: 422),
             );
         }
-        $drawAnyway = '1' === $fields->text('over_draw');
-        try {
-            [$do, $other] = explode(' ', $fields->text('do').' ');
-            if ('split' === $do) {
-                $number = $share->split(SeenOrder::now($order), array_keys($fields->each('remove')), $person)->number;
-            }
-            $words = match ($do) {
-                'copy' => implode(' ', $share->copy(SeenOrder::now($order), $other, $person)),
-                'merge' => sprintf(
-                    '%s is taken in; there is one draft now, %s.',
-                    $other,
-                    $share->merge(SeenOrder::now($order), $other, $person)->number,
-                ),
-                'split' => sprintf('These lines have a draft of their own, apart from %s.', $order->number),
-                'send' => $this->onItsWay(
-                    $send->send(
-                        SeenOrder::now($order),
-                        $person,
-                        $drawAnyway,
-                        $letter,
-                    ),
-                ),
-                'submit' => sprintf(
-                    '%s now awaits approval.',
-                    $submit->submit(SeenOrder::now($order), $person, $drawAnyway)->number,
-                ),
-                default => $number.' is saved.',
-            };
-            $this->addFlash('fine', implode(' ', [$words, ...$saved->said()]));
-        } catch (Refused $refused) {
-            $this->addFlash('short', $refused->getMessage());
-        }
+        $this->addFlash($step->isRefused() ? 'short' : 'fine', (string) $words);
+        $number = $step->number() ?? $number;
 
         // Who has added a line adds another.
         $more = '' !== $fields->text('add') ? ['more' => 1] : [];
 
         return $this->redirectToRoute('order', ['number' => $number] + $more);
-    }
-
-    private function onItsWay(PurchaseOrder $order): string
-    {
-        return sprintf('%s is on its way to %s.', $order->number, $order->supplier->contact()?->email());
     }
 
     #[Route('/{number}/approve', name: 'order_approve', methods: ['POST']), IsGranted('ROLE_BUY')]
@@ -182,7 +155,7 @@ final class OrdersController extends AbstractController
         return $this->step(
             $number,
             $request,
-            fn (SeenOrder $seen): string => $this->onItsWay($send->send($seen, $person)),
+            static fn (SeenOrder $seen): string => NextStep::onItsWay($send->send($seen, $person)),
         );
     }
 

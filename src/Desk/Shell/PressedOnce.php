@@ -94,8 +94,12 @@ final readonly class PressedOnce
     {
         $session = $request->getSession();
         if ($session instanceof \Symfony\Component\HttpFoundation\Session\Session) {
-            $session->getFlashBag()->add('fine', sprintf(
-                'This was done already, at %s (UTC). It was not done twice.',
+            // Where no answer was given, only a part may be done: what is, is what they see now.
+            $session->getFlashBag()->add(null === $done->ledTo ? 'watch' : 'fine', sprintf(
+                null === $done->ledTo
+                    ? 'This was pressed before, at %s (UTC), and broke off. What was done then stands here; if '
+                    .'something is missing, do it now.'
+                    : 'This was done already, at %s (UTC). It was not done twice.',
                 $done->at->format('H:i:s'),
             ));
         }

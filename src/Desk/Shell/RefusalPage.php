@@ -6,6 +6,7 @@ namespace TallBarrel\Desk\Shell;
 
 use Doctrine\DBAL\Exception\ConnectionException;
 use Doctrine\DBAL\Exception\DriverException;
+use Doctrine\DBAL\Exception\RetryableException;
 use Doctrine\DBAL\Exception\UniqueConstraintViolationException;
 use Doctrine\ORM\OptimisticLockException;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
@@ -41,6 +42,10 @@ final readonly class RefusalPage
             $error instanceof Refused, $error instanceof InvalidValue => [
                 Response::HTTP_UNPROCESSABLE_ENTITY,
                 $error->getMessage(),
+            ],
+            $error instanceof RetryableException => [
+                Response::HTTP_CONFLICT,
+                'Somebody else was just at work on the same. Nothing of yours was saved; go back and press again.',
             ],
             // What two people do in the same moment; where it is likely, the page says more.
             $error instanceof UniqueConstraintViolationException, $error instanceof OptimisticLockException => [

@@ -75,10 +75,7 @@ final readonly class BookDelivery
             foreach ($orders as $order) {
                 $this->orders->lock($order->id);
             }
-            // Another delivery of the same orders may have been booked since this one was looked at.
-            foreach ($delivery->lines() as $line) {
-                $this->entities->refresh($line->line);
-            }
+            $this->asTheyAreNow($delivery);
             $counted = $this->countedLines($delivery);
             self::mustBeMeasured($delivery, $counted);
             $receipt = $this->receipt($delivery, $counted, $person);
@@ -94,6 +91,28 @@ final readonly class BookDelivery
 
             return $receipt;
         });
+    }
+
+    /**
+     * Other deliveries of the same orders, or of the same items, may have been booked since this one was looked at:
+     * what is changed is read as it is now, and nobody else changes it meanwhile. Always in the same order, so that two
+     * never wait for each other.
+     */
+    private function asTheyAreNow(Delivery $delivery): void
+    {
+        $lines = $items = [];
+        foreach ($delivery->lines() as $line) {
+            $lines[$line->line->id] = $line->line;
+            if (null !== $line->line->item) {
+                $items[$line->line->item->id] = $line->line->item;
+            }
+        }
+        foreach ([$lines, $items] as $kind) {
+            ksort($kind);
+            foreach ($kind as $one) {
+                $this->entities->refresh($one, LockMode::PESSIMISTIC_WRITE);
+            }
+        }
     }
 
     /**
