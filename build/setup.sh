@@ -265,6 +265,7 @@ workers_up() {
     if alive "$run/supervisord.pid"; then return 0; fi
     rm -f "$run/supervisord.pid"
     left_behind "$1" php
+    pkill -f "$ROOT/build/rotate.sh $log" || true
     sed -e "s|@RUN@|$run|g; s|@LOG@|$log|g; s|@ROOT@|$ROOT|g; s|@INSTANCE@|$1|g; s|@USER@|$user|g" build/supervisor.conf > "$run/supervisor.conf"
     if [ "$(id -u)" -ne 0 ]; then sed -i '/^user=/d' "$run/supervisor.conf"; fi
     supervisord -c "$run/supervisor.conf" >> "$log/workers.log" 2>&1 < /dev/null || fail "The workers did not start; see $log/workers.log"

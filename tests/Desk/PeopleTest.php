@@ -282,4 +282,36 @@ final class PeopleTest extends DeskTestCase
         $this->entities()->clear();
         self::assertGreaterThan(0, $this->see('/orders/PO-1082')->filter('[form="order"]')->count());
     }
+
+    /** @return array<string, string> who was written to, by what is said */
+    private function toldOfChanges(): array
+    {
+        $instance = self::getContainer()->getParameter('instance_dir');
+        $told = [];
+        foreach (glob((is_string($instance) ? $instance : '').'/mail/*.eml') ?: [] as $file) {
+            $letter = quoted_printable_decode((string) file_get_contents($file));
+            if (1 === preg_match('/^Subject: How you sign in/m', $letter)) {
+                preg_match('/^To: .*<(.+)>/m', $letter, $to);
+                preg_match('/^(.+) at Larkmoor Bee Supply\.\r?$/m', $letter, $what);
+                $told[$what[1] ?? ''] = $to[1] ?? '';
+            }
+        }
+
+        return $told;
+    }
+
+    public function testWhoeverSignsInIsToldWhereThatIsChanged(): void
+    {
+        $this->as('mara');
+        $this->post('/settings/access/password', ['old' => 'larkmoor-honey', 'new' => self::PASSWORD]);
+        $this->as('rowan');
+        $mara = $this->person('mara');
+        $this->post('/settings/people/'.$mara->id, [
+            'name' => $mara->name(), 'email' => 'm.ashdown@larkmoor.example', 'role' => 'buyer', 'handles_all' => '1',
+        ]);
+        self::assertSame([
+            'Your password was changed' => 'mara@larkmoor.example',
+            'You sign in as m.ashdown@larkmoor.example now' => 'mara@larkmoor.example',
+        ], $this->toldOfChanges(), 'the address they have read so far');
+    }
 }

@@ -23,6 +23,22 @@ final readonly class PersonEmail implements PersonLetters
     ) {
     }
 
+    public function tellOfChange(Person $to, string $address, string $what): void
+    {
+        $business = $this->business->get();
+        $this->mailer->send(
+            (new Email())
+                ->from(new Address('no-reply@tall-barrel.example', $business->name()))
+                ->to(new Address($address, $to->name()))
+                ->subject('How you sign in at '.$business->name().' was changed')
+                ->text($this->twig->render('paper/person_changed.txt.twig', [
+                    'person' => $to,
+                    'business' => $business,
+                    'what' => $what,
+                ])),
+        );
+    }
+
     public function sendLink(Person $to, string $token, string $purpose, int $hours): void
     {
         $business = $this->business->get();

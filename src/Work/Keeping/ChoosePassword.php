@@ -125,6 +125,7 @@ final readonly class ChoosePassword
             $this->give($link->person, $password);
             $this->visits->endAll($link->person);
             $this->audit->note($link->person, 'person '.$link->person->id, 'Chose a password by the link sent');
+            $this->letters->tellOfChange($link->person, $link->person->email(), 'A password was chosen for you');
         });
     }
 
@@ -150,6 +151,7 @@ final readonly class ChoosePassword
             $this->give($person, $new);
             $this->visits->endAll($person, $visit);
             $this->audit->note($person, 'person '.$person->id, 'Changed the password');
+            $this->letters->tellOfChange($person, $person->email(), 'Your password was changed');
         });
     }
 }

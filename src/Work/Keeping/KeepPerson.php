@@ -24,6 +24,7 @@ final readonly class KeepPerson
     public function __construct(
         private EntityManagerInterface $entities,
         private ChoosePassword $passwords,
+        private PersonLetters $letters,
         private Visits $visits,
         private AllOrNothing $whole,
         private Audit $audit,
@@ -67,10 +68,14 @@ final readonly class KeepPerson
                 return;
             }
             $before = sprintf('%s, %s, %s', $person->name(), $person->email(), $person->role()->value);
+            $address = $person->email();
             $roleChanged = $person->role() !== $details->role;
             $this->describe($person, $details);
             if ($roleChanged) {
                 $this->visits->endAll($person);
+            }
+            if ($address !== $person->email()) {
+                $this->letters->tellOfChange($person, $address, sprintf('You sign in as %s now', $person->email()));
             }
             $after = sprintf('%s, %s, %s', $person->name(), $person->email(), $person->role()->value);
             $this->audit->note(

@@ -19,6 +19,7 @@ final readonly class UseCodes
         private EntityManagerInterface $entities,
         private AllOrNothing $whole,
         private Audit $audit,
+        private PersonLetters $letters,
         private ClockInterface $clock,
     ) {
     }
@@ -37,6 +38,7 @@ final readonly class UseCodes
             $person->useCodes($secret);
             $person->tookCode($step);
             $this->audit->note($person, 'person '.$person->id, 'One-time codes are asked for');
+            $this->letters->tellOfChange($person, $person->email(), 'One-time codes are asked for from now on');
         });
     }
 
@@ -45,6 +47,7 @@ final readonly class UseCodes
         $this->whole->take(function () use ($person): void {
             $person->useCodes(null);
             $this->audit->note($person, 'person '.$person->id, 'One-time codes are asked for no longer');
+            $this->letters->tellOfChange($person, $person->email(), 'One-time codes are asked for no longer');
         });
     }
 
