@@ -110,6 +110,8 @@ final readonly class BookDelivery
         foreach ([$lines, $items] as $kind) {
             ksort($kind);
             foreach ($kind as $one) {
+                // One that was not loaded yet would be loaded later, as it was when all this began.
+                $this->entities->initializeObject($one);
                 $this->entities->refresh($one, LockMode::PESSIMISTIC_WRITE);
             }
         }
@@ -225,11 +227,6 @@ final readonly class BookDelivery
         $this->entities->persist($receipt);
         $postings = [];
         $items = array_filter(array_map(static fn (DeliveryLine $line): ?Item => $line->line->item, $counted));
-        usort($items, static fn (Item $a, Item $b): int => $a->id <=> $b->id);
-        foreach ($items as $item) {
-            $this->entities->lock($item, LockMode::PESSIMISTIC_WRITE);
-            $this->entities->refresh($item);
-        }
         $held = $this->held($items);
         foreach ($counted as $position => $line) {
             $line->remember();
