@@ -226,8 +226,9 @@ final readonly class BookDelivery
         );
         $this->entities->persist($receipt);
         $postings = [];
-        $items = array_filter(array_map(static fn (DeliveryLine $line): ?Item => $line->line->item, $counted));
-        $held = $this->held($items);
+        $held = $this->held(array_values(
+            array_filter(array_map(static fn (DeliveryLine $line): ?Item => $line->line->item, $counted)),
+        ));
         foreach ($counted as $position => $line) {
             $line->remember();
             $packs = $line->counted() ?? BigDecimal::zero();
