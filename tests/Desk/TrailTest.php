@@ -127,4 +127,27 @@ final class TrailTest extends DeskTestCase
         $this->work();
         self::assertSame(0, $this->seals()->waiting());
     }
+
+    public function testPagesFollowEachOtherWithoutAGapThoughSomeWereNotedLater(): void
+    {
+        $this->as('rowan');
+        $all = (int) $this->number('SELECT COUNT(*) FROM audit_entry');
+        $seen = $days = [];
+        $page = $this->see('/trail');
+        for ($turn = 0; $turn < 20; ++$turn) {
+            foreach ($page->filter('tbody tr') as $row) {
+                $seen[] = $row->textContent;
+                $days[] = strtotime(trim(substr(ltrim($row->textContent), 0, 20)));
+            }
+            $more = $page->selectLink('Earlier');
+            if (0 === $more->count()) {
+                break;
+            }
+            $page = $this->browser->click($more->link());
+        }
+        self::assertCount($all, $seen);
+        $sorted = $days;
+        rsort($sorted);
+        self::assertSame($sorted, $days);
+    }
 }

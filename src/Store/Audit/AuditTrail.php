@@ -26,8 +26,11 @@ final readonly class AuditTrail
     public function page(SoughtEntries $sought, ?int $before = null): array
     {
         $query = $this->query($sought)->setMaxResults(self::A_PAGE + 1);
-        if (null !== $before) {
-            $query->andWhere('e.id < :before')->setParameter('before', $before);
+        $last = null === $before ? null : $this->entities->find(AuditEntry::class, $before);
+        if (null !== $last) {
+            $query->andWhere('e.at < :at OR (e.at = :at AND e.id < :id)')
+                ->setParameter('at', $last->at)
+                ->setParameter('id', $last->id);
         }
         /** @var list<AuditEntry> $entries */
         $entries = $query->getQuery()->getResult();
@@ -55,7 +58,8 @@ final readonly class AuditTrail
             ->select('e', 'p')
             ->from(AuditEntry::class, 'e')
             ->leftJoin('e.person', 'p')
-            ->orderBy('e.id', 'DESC');
+            ->orderBy('e.at', 'DESC')
+            ->addOrderBy('e.id', 'DESC');
         if (null !== $sought->person) {
             $query->andWhere('e.person = :person')->setParameter('person', $sought->person);
         }
