@@ -295,6 +295,12 @@ database_login() {
         "$(cat "var/$1/owner")" "${place%:*}" "${place#*:}"
 }
 
+# database_dump LOGIN: all there is, as it stands at one moment; belonging to nobody, so that another account can load it.
+database_dump() {
+    mariadb-dump --defaults-extra-file="$1" --single-transaction --skip-lock-tables --no-tablespaces --hex-blob --triggers \
+        --default-character-set=utf8mb4 tallbarrel | sed -E 's/^(\/\*![0-9]+) DEFINER=`[^`]+`@`[^`]+` /\1 /'
+}
+
 # migrate_up INSTANCE: tables follow the code. What MariaDB changes of a table cannot be taken back, so a copy is taken
 # before; where the last time broke off half-way, it is brought back from there, and tried again.
 migrate_up() {
@@ -307,9 +313,8 @@ migrate_up() {
     fi
     if ! as_owner "$instance" php bin/console doctrine:migrations:up-to-date > /dev/null 2>&1; then
         if [ "$(mariadb --defaults-extra-file="$login" -N -e "SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = 'tallbarrel'")" != 0 ]; then
-            (umask 077; mariadb-dump --defaults-extra-file="$login" --single-transaction --skip-lock-tables --no-tablespaces --hex-blob --triggers \
-                --default-character-set=utf8mb4 tallbarrel | sed -E 's/^(\/\*![0-9]+) DEFINER=`[^`]+`@`[^`]+` /\1 /' > "$before.part") \
-                && tail -n 1 "$before.part" | grep -q 'Dump completed' || { rm -f "$login"; fail 'No copy could be taken before the tables are changed; nothing was changed.'; }
+            (umask 077; database_dump "$login" > "$before.part") \
+                || { rm -f "$login"; fail 'No copy could be taken before the tables are changed; nothing was changed.'; }
             mv "$before.part" "$before"
         fi
         quietly migrate as_owner "$instance" php bin/console doctrine:migrations:migrate --no-interaction --allow-no-migration

@@ -21,6 +21,8 @@ final class RoutesTest extends DeskTestCase
         '1', 'PO-1045', 'csv', 'JAR-340R', 'VETRASOL', 'DEPOT', 'A-smooth', 'order', 'sales', '2026-10', '2026-11-20',
     ];
 
+    private const ODD = ['99999999999999999999', '%FF%FE', '%00', '..%2F..%2Fetc', "'", 'A-zzzz', '0', '-1'];
+
     /** @return array<string, array{Route, string}> with an address of it */
     private function routes(): array
     {
@@ -140,5 +142,31 @@ final class RoutesTest extends DeskTestCase
         $decided = explode("\n", trim((string) file_get_contents(__DIR__.'/who-may.csv')));
         self::assertSame([], array_values(array_diff($lines, $decided)), 'is so, and was not decided');
         self::assertSame([], array_values(array_diff($decided, $lines)), 'was decided, and is not so');
+    }
+
+    public function testAddressesThatNobodyLinksToAreAnsweredAndNeverAnErrorOfOurs(): void
+    {
+        $this->browser->disableReboot();
+        $this->as('rowan');
+        $wrong = [];
+        foreach ($this->routes() as $name => [$route, $address]) {
+            $methods = $route->getMethods();
+            if (!in_array('GET', $methods, true) || [] === $route->compile()->getPathVariables()) {
+                continue;
+            }
+            foreach (self::ODD as $odd) {
+                foreach (self::VALUES as $value) {
+                    $path = str_replace('/'.$value, '/'.$odd, $address);
+                    if ($path === $address) {
+                        continue;
+                    }
+                    $status = $this->answer('GET', $path);
+                    if ($status >= 500) {
+                        $wrong[] = $name.' '.$path.' '.$status;
+                    }
+                }
+            }
+        }
+        self::assertSame([], $wrong);
     }
 }

@@ -190,7 +190,7 @@ final class PoliciesController extends AbstractController
     {
         [$value, $pattern] = explode('-', $class);
 
-        return $this->entities->find(PolicySetting::class, [
+        return $this->entities->getRepository(PolicySetting::class)->findOneBy([
             'valueClass' => ValueClass::tryFrom($value),
             'pattern' => Pattern::tryFrom($pattern),
         ]) ?? throw $this->createNotFoundException(sprintf('There is no class %s.', $class));

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace TallBarrel\Desk\Shell;
+
+use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpKernel\Event\RequestEvent;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+use Symfony\Component\HttpKernel\KernelEvents;
+
+/** A number in an address that is beyond what anything here is numbered by leads nowhere. */
+final readonly class NumbersInAddresses
+{
+    private const MOST_DIGITS = 18;
+
+    /** Right after the route is known. */
+    #[AsEventListener(KernelEvents::REQUEST, priority: 31)]
+    public function check(RequestEvent $event): void
+    {
+        $values = $event->getRequest()->attributes->get('_route_params');
+        foreach (is_array($values) ? $values : [] as $value) {
+            if (is_string($value) && strlen($value) > self::MOST_DIGITS && ctype_digit($value)) {
+                throw new NotFoundHttpException('There is nothing at this address.');
+            }
+        }
+    }
+}
