@@ -5,8 +5,11 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Desk;
 
 use Symfony\Component\HttpFoundation\Request;
+use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
+use Symfony\Component\HttpKernel\Event\ResponseEvent;
 use Symfony\Component\HttpKernel\HttpKernelInterface;
+use TallBarrel\Desk\Shell\PressedOnce;
 use TallBarrel\Desk\Shell\RefusalPage;
 use TallBarrel\Store\Audit\PressedActs;
 
@@ -52,6 +55,34 @@ final class PressedTwiceTest extends DeskTestCase
         self::assertSame(0.0, $this->number('SELECT COUNT(*) FROM pressed_act'));
         $this->ask(['quantity' => 'ten']);
         self::assertResponseStatusCodeSame(422, 'it is looked at anew');
+    }
+
+    public function testWhatARefusedFormHasSavedNeverthelessDoesNotStandInItsWay(): void
+    {
+        $once = self::getContainer()->get(PressedOnce::class);
+        self::assertInstanceOf(PressedOnce::class, $once);
+        foreach ([422 => [], 500 => [null], 302 => ['/orders']] as $status => $left) {
+            $this->connection()->executeStatement("REPLACE INTO pressed_act (press, at) VALUES ('this', NOW())");
+            $request = Request::create('/requisitions', 'POST');
+            $request->attributes->set('_press_key', 'this');
+            $response = new Response('', $status, 302 === $status ? ['Location' => '/orders'] : []);
+            $kernel = self::createStub(HttpKernelInterface::class);
+            $once->after(new ResponseEvent($kernel, $request, HttpKernelInterface::MAIN_REQUEST, $response));
+            $found = $this->connection()->fetchFirstColumn('SELECT led_to FROM pressed_act');
+            self::assertSame($left, $found, (string) $status);
+        }
+    }
+
+    public function testWhereNoAnswerCameWhatWasDoneIsLeftToBeSeen(): void
+    {
+        $this->as('tam');
+        $this->ask();
+        $this->connection()->executeStatement('UPDATE pressed_act SET led_to = NULL');
+        $this->ask();
+        self::assertResponseRedirects('/requisitions');
+        $text = $this->browser->followRedirect()->text();
+        self::assertStringContainsString('broke off. What was done then stands here', $text);
+        self::assertSame(1.0, $this->asked());
     }
 
     public function testPressesAreForgottenAfterAWeek(): void
