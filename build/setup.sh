@@ -38,6 +38,7 @@ need_packages() {
     command -v nginx > /dev/null || missing+=(nginx-light)
     command -v php-fpm8.2 > /dev/null || missing+=(php8.2-fpm)
     command -v curl > /dev/null || missing+=(curl)
+    command -v pgrep > /dev/null || missing+=(procps)
     command -v unzip > /dev/null || missing+=(unzip)
     command -v supervisord > /dev/null || missing+=(supervisor)
     # Read once and whole: a reader that stops early would make a module that is there look missing.
