@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Work;
 
+use Symfony\Component\Mailer\MailerInterface;
+use Symfony\Component\Mailer\Messenger\SendEmailMessage;
 use Symfony\Component\Messenger\Envelope;
 use Symfony\Component\Messenger\Event\WorkerMessageFailedEvent;
 use Symfony\Component\Messenger\MessageBusInterface;
 use Symfony\Component\Messenger\Stamp\ReceivedStamp;
 use Symfony\Component\Messenger\Transport\TransportInterface;
+use Symfony\Component\Mime\Email;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Exchange\Csv\OldUploads;
@@ -21,6 +24,7 @@ use TallBarrel\Work\Keeping\Imports;
 use TallBarrel\Work\Keeping\ImportToApply;
 use TallBarrel\Work\Ordering\SeenOrder;
 use TallBarrel\Work\Ordering\SendOrder;
+use TallBarrel\Work\Ordering\SentLetters;
 use TallBarrel\Work\Planning\PlanAgain;
 use TallBarrel\Work\Planning\PlanPart;
 use TallBarrel\Work\Planning\RunPlanning;
@@ -256,5 +260,27 @@ final class QueueTest extends StoreTestCase
         $uploads->sweep($run->at()->modify('+25 hours'));
         self::assertFileDoesNotExist($run->path);
         self::assertSame('failed', self::entities()->find(ImportRun::class, $run->id)?->state());
+    }
+
+    /** A worker that dies after the mail server took a letter sends it again; it is there once. */
+    public function testALetterThatIsSentAgainIsThereOnce(): void
+    {
+        self::take('work');
+        $letter = static fn (): Email => (new Email())
+            ->from('we@larkmoor.example')->to('they@vetrasol.example')->subject('Once')->text('!');
+        self::get(MailerInterface::class)->send($letter());
+        $message = self::take('work')[0]->getMessage();
+        self::assertInstanceOf(SendEmailMessage::class, $message);
+        $letters = static fn (): int => count(array_filter(
+            self::get(SentLetters::class)->letters(),
+            static fn (array $one): bool => 'Once' === $one['subject'],
+        ));
+        self::handle($message);
+        self::assertSame(1, $letters());
+        self::handle($message);
+        self::assertSame(1, $letters());
+        self::get(MailerInterface::class)->send($letter());
+        self::handle(self::take('work')[0]->getMessage());
+        self::assertSame(2, $letters(), 'another of the same words');
     }
 }

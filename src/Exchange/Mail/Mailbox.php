@@ -26,7 +26,13 @@ final readonly class Mailbox implements SentLetters
     public function put(SentMessage $message): void
     {
         $at = $this->clock->now();
-        $name = $at->format('Ymd-His-').substr(hash('sha256', $message->toString()), 0, 8);
+        $known = substr(hash('sha256', $message->getMessageId()), 0, 12);
+        if ([] !== (glob($this->dir().'/*-'.$known.'.json') ?: [])) {
+            // Taken before, by a worker that died before it could say so.
+            return;
+        }
+        $begun = glob($this->dir().'/*-'.$known.'.eml') ?: [];
+        $name = [] === $begun ? $at->format('Ymd-His-').$known : basename($begun[0], '.eml');
         $original = $message->getOriginalMessage();
         $email = $original instanceof Email ? $original : new Email();
         $letter = [
