@@ -275,12 +275,13 @@ final class QueueTest extends StoreTestCase
             self::get(SentLetters::class)->letters(),
             static fn (array $one): bool => 'Once' === $one['subject'],
         ));
+        $before = $letters();
         self::handle($message);
-        self::assertSame(1, $letters());
+        self::assertSame($before + 1, $letters());
         self::handle($message);
-        self::assertSame(1, $letters());
+        self::assertSame($before + 1, $letters());
         self::get(MailerInterface::class)->send($letter());
         self::handle(self::take('work')[0]->getMessage());
-        self::assertSame(2, $letters(), 'another of the same words');
+        self::assertSame($before + 2, $letters(), 'another of the same words');
     }
 }
