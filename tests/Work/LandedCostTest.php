@@ -10,11 +10,14 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\SpreadBasis;
+use TallBarrel\Desk\Compare\ItemComparison;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Settle\BillingHistory;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Landed;
+use TallBarrel\Store\Settle\LandedExperience;
+use TallBarrel\Store\Supplier\SupplierRecord;
 use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Receiving\BookDelivery;
 use TallBarrel\Work\Settling\AskedCharge;
@@ -71,7 +74,7 @@ final class LandedCostTest extends StoreTestCase
         );
         $row = array_values($rows)[0] ?? self::fail('It is not listed.');
 
-        unset($row['key'], $row['name']);
+        unset($row['key'], $row['name'], $row['receipts']);
 
         return $row;
     }
@@ -95,6 +98,41 @@ final class LandedCostTest extends StoreTestCase
         ], self::landed($receipt));
         self::get(SpreadCharge::class)->takeBack($charge, 'twice', self::person('iris'));
         self::assertSame('220.00', self::landed($receipt)['landed'], 'a charge taken back counts no more');
+    }
+
+    /** 235.00 for what was expected to cost 200.00: 17.5 % dearer. */
+    public function testASuppliersRecordAndTheNextComparisonSaySo(): void
+    {
+        $receipt = self::received();
+        $line = $receipt->lines()[0]->line;
+        $supplier = $line->order->supplier;
+        $item = $line->item;
+        self::assertNotNull($item);
+        $says = static fn (?int $of, ?int $from): string => (self::get(Landed::class)->experience(
+            self::now()->modify('-1 year'),
+            $of,
+            $from,
+        )[$supplier->id] ?? null)?->words() ?? 'nothing';
+        self::assertSame('as expected, 1 receipt', $says($item->id, null));
+        self::get(SpreadCharge::class)->book(
+            new AskedCharge(ChargeKind::Freight, null, 'F', Money::of('15', 'EUR'), SpreadBasis::Value, [$receipt], []),
+            self::person('iris'),
+            'lc',
+        );
+        self::invoiced($receipt);
+        self::assertSame('17.5 % dearer than expected, 1 receipt', $says($item->id, null));
+        self::assertSame('nothing', $says($item->id + 1, $supplier->id));
+        self::assertSame(
+            '17.5 % dearer than expected, 1 receipt',
+            self::get(SupplierRecord::class)->of($supplier, self::now())['facts']['What it cost in the end'],
+        );
+        $cards = self::get(ItemComparison::class)->of($item, null, BigDecimal::of(12))['cards'];
+        self::assertIsArray($cards);
+        self::assertCount(1, $cards);
+        self::assertIsArray($cards[0]);
+        $experience = $cards[0]['experience'];
+        self::assertInstanceOf(LandedExperience::class, $experience);
+        self::assertSame(17.5, round($experience->percent(), 4));
     }
 
     public function testWhatBecameOfAnOrder(): void

@@ -19,6 +19,7 @@ use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Store\Settle\Landed;
 use TallBarrel\Work\Sourcing\Candidate;
 use TallBarrel\Work\Sourcing\Candidates;
 
@@ -32,6 +33,7 @@ final readonly class ItemComparison
         private Rates $rates,
         private Spending $spending,
         private Rounds $rounds,
+        private Landed $landed,
         private ClockInterface $clock,
     ) {
     }
@@ -63,6 +65,7 @@ final readonly class ItemComparison
             $offers[$one->offer->id] = $one->offer;
         }
         $chosen = null !== $for ? $for->offer() : null;
+        $landed = $this->landed->experience($today->modify('-1 year'), $item->id, null);
         $last = $this->spending->lastPrices(array_keys($offers));
         $most = max([1e-9, ...array_map(static fn (LandedCost $cost): float => $cost->unit(), $costs)]);
         $longest = max([
@@ -89,6 +92,7 @@ final readonly class ItemComparison
                     'best' => $cost === $costs[0] && null === $cost->short,
                     'current' => $chosen?->id === $cost->offer->id,
                     'lastPrice' => $last[$cost->offer->id] ?? null,
+                    'experience' => $landed[$offers[$cost->offer->id]->supplier->id] ?? null,
                     'agreed' => $offers[$cost->offer->id]->agreed(),
                 ],
                 $costs,

@@ -11,7 +11,7 @@ use Doctrine\DBAL\Connection;
  * that were spread on them, the price and the rate on their invoice.
  *
  * @phpstan-type LandedRow array{key: string, name: string, planned: string, charges: string, price: string,
- *      exchange: string, uninvoiced: string, landed: string}
+ *      exchange: string, uninvoiced: string, receipts: int, landed: string}
  */
 final readonly class Landed
 {
@@ -37,16 +37,53 @@ final readonly class Landed
     public function by(string $by, \DateTimeImmutable $since): array
     {
         [$key, $name] = self::BY[$by];
+        /** @var list<LandedRow> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            self::query($key, $name, '').' ORDER BY ABS(landed - planned) DESC, `key` LIMIT '.self::MOST,
+            [$since->format('Y-m-d')],
+        );
+
+        return $rows;
+    }
+
+    /**
+     * What experience says of suppliers: how much what they brought cost in the end beside what was expected.
+     *
+     * @param int|null $item     of one item only; null for all
+     * @param int|null $supplier of one supplier only; null for all
+     *
+     * @return array<int, LandedExperience> by supplier
+     */
+    public function experience(\DateTimeImmutable $since, ?int $item, ?int $supplier): array
+    {
+        /** @var list<array{key: int, planned: string, landed: string, receipts: int}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            self::query('s.id', 's.name', 'AND (? IS NULL OR i.id = ?) AND (? IS NULL OR s.id = ?)'),
+            [$since->format('Y-m-d'), $item, $item, $supplier, $supplier],
+        );
+        $experience = [];
+        foreach ($rows as $row) {
+            $experience[$row['key']] = new LandedExperience(
+                (float) $row['planned'],
+                (float) $row['landed'],
+                $row['receipts'],
+            );
+        }
+
+        return $experience;
+    }
+
+    private static function query(string $key, string $name, string $which): string
+    {
         $came = 'x.packs * l.pack_content * x.unit_cost';
         $charges = '(SELECT SUM(c.share) FROM landed_charge_line c JOIN landed_charge h ON h.id = c.charge_id
             WHERE c.came_id = x.id AND h.taken_back IS NULL)';
-        /** @var list<LandedRow> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            "SELECT t.*, planned + charges + price + exchange landed FROM (SELECT $key `key`, $name name,
+
+        return "SELECT t.*, planned + charges + price + exchange landed FROM (SELECT $key `key`, $name name,
                 ROUND(SUM($came), 2) planned, ROUND(SUM(COALESCE($charges, 0)), 2) charges,
                 ROUND(SUM(x.packs * COALESCE(v.price, 0)), 2) price,
                 ROUND(SUM(IF(v.line IS NULL, 0, x.packs * v.agreed - $came)), 2) exchange,
-                ROUND(SUM(IF(v.line IS NULL, $came, 0)), 2) uninvoiced
+                ROUND(SUM(IF(v.line IS NULL, $came, 0)), 2) uninvoiced, COUNT(DISTINCT r.id) receipts
              FROM receipt r JOIN standing_receipt_line x ON x.receipt_id = r.id
              JOIN order_line l ON l.id = x.line_id JOIN item i ON i.id = l.item_id
              JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
@@ -57,11 +94,6 @@ final readonly class Landed
                 JOIN order_line l2 ON l2.id = n.order_line_id
                 WHERE i2.state <> 'entered' AND n.owed_packs > 0
                 GROUP BY l2.id) v ON v.line = l.id
-             WHERE r.day >= ? GROUP BY $key, name) t WHERE planned <> 0
-             ORDER BY ABS(landed - planned) DESC, `key` LIMIT ".self::MOST,
-            [$since->format('Y-m-d')],
-        );
-
-        return $rows;
+             WHERE r.day >= ? $which GROUP BY $key, $name) t WHERE planned <> 0";
     }
 }

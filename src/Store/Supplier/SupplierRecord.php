@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Supplier;
 
 use Doctrine\DBAL\Connection;
+use TallBarrel\Store\Settle\Landed;
 
 /** How a supplier behaves, from our own orders, receipts and quotes. */
 final readonly class SupplierRecord
@@ -12,7 +13,7 @@ final readonly class SupplierRecord
     private const FEW = 5;
     private const QUARTERS = 8;
 
-    public function __construct(private Connection $connection)
+    public function __construct(private Connection $connection, private Landed $landed)
     {
     }
 
@@ -48,6 +49,7 @@ final readonly class SupplierRecord
             [$supplier->id],
         );
         $hours = (float) $answers['hours'];
+        $landed = $this->landed->experience($today->modify('-1 year'), null, $supplier->id)[$supplier->id] ?? null;
         [$mine, $all] = $this->indices($supplier->id, $today);
         $drawn = count($mine) >= 2;
 
@@ -59,6 +61,7 @@ final readonly class SupplierRecord
                         ? 'never asked'
                         : ($hours < 48 ? sprintf('%.0f h', $hours) : sprintf('%.1f days', $hours / 24)).
                             ($answers['n'] < self::FEW ? ', few' : ''),
+                'What it cost in the end' => $landed?->words() ?? 'nothing came yet',
             ],
             'prices' => $drawn ? self::line($mine, $all) : '',
             'category' => $drawn ? self::line($all, $mine) : '',
