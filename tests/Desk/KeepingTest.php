@@ -187,6 +187,26 @@ final class KeepingTest extends DeskTestCase
         $this->as('iris');
         $this->post('/own/order/'.$order, ['own' => [$field('Gate') => 'north']]);
         self::assertResponseStatusCodeSame(403);
+        $this->as('mara');
+        $this->post('/own/order/999999999', ['own' => [$field('Gate') => 'north']]);
+        self::assertResponseStatusCodeSame(404);
+    }
+
+    public function testOwnFieldsOfADeliveryAreFilledByWhoSeesItsSite(): void
+    {
+        $delivery = (int) $this->number(
+            "SELECT MAX(d.id) FROM delivery d JOIN site s ON s.id = d.site_id WHERE s.code = 'DEPOT'",
+        );
+        $this->as('tam');
+        $this->post('/own/delivery/'.$delivery, ['own' => []]);
+        self::assertResponseIsSuccessful();
+        $this->connection()->executeStatement(
+            "UPDATE person SET seen_sites = (SELECT CONCAT('[', id, ']') FROM site WHERE code = 'MILL')
+             WHERE email LIKE 'tam@%'",
+        );
+        $this->as('tam');
+        $this->post('/own/delivery/'.$delivery, ['own' => []]);
+        self::assertResponseStatusCodeSame(403);
     }
 
     public function testTheBusinessIsDescribedAnewAndTheDemoGoesOnlyByItsOwner(): void

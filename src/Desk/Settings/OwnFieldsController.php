@@ -12,11 +12,17 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Store\Business\OwnField;
 use TallBarrel\Store\Business\OwnFieldKind;
 use TallBarrel\Store\Business\OwnFields;
 use TallBarrel\Store\Business\OwnFieldThing;
+use TallBarrel\Store\Dock\Delivery;
+use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Site\Site;
+use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Keeping\KeepOwnFields;
 
 /** Fields of the business's own, and what is typed into them on the pages of what carries them. */
@@ -26,6 +32,7 @@ final class OwnFieldsController extends AbstractController
         private readonly EntityManagerInterface $entities,
         private readonly OwnFields $fields,
         private readonly KeepOwnFields $keep,
+        private readonly SeenSites $seen,
     ) {
     }
 
@@ -68,6 +75,7 @@ final class OwnFieldsController extends AbstractController
     public function fill(OwnFieldThing $thing, int $id, Request $request): Response
     {
         $this->denyAccessUnlessGranted(OwnFieldThing::Delivery === $thing ? 'ROLE_RECEIVE' : 'ROLE_BUY');
+        $this->mustBeSeen($thing, $id);
         $fields = Fields::of($request);
         $this->keep->fill($thing, $id, $fields->each('own'), $fields->numerals, $fields->problems);
 
@@ -76,6 +84,25 @@ final class OwnFieldsController extends AbstractController
             ['thing' => $thing, 'id' => $id, 'fields' => $fields, 'saved' => $fields->isGood()],
             new Response(status: $fields->isGood() ? 200 : 422),
         );
+    }
+
+    /** There is such a thing, and it belongs to a site they see. */
+    private function mustBeSeen(OwnFieldThing $thing, int $id): void
+    {
+        $found = $this->entities->find(match ($thing) {
+            OwnFieldThing::Item => Item::class,
+            OwnFieldThing::Supplier => Supplier::class,
+            OwnFieldThing::Order => PurchaseOrder::class,
+            OwnFieldThing::Delivery => Delivery::class,
+        }, $id) ?? throw $this->createNotFoundException(sprintf('There is no such %s.', $thing->value));
+        $sites = match (true) {
+            $found instanceof Delivery => [$found->site->id],
+            $found instanceof PurchaseOrder => array_map(static fn (Site $site): int => $site->id, $found->sites()),
+            default => [],
+        };
+        if ([] !== $sites) {
+            $this->seen->mustHave(...$sites);
+        }
     }
 
     private function page(Fields $fields): Response
