@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use PHPUnit\Framework\Attributes\DataProvider;
 use TallBarrel\Store\Business\NumberSeries;
 
 /** Sites, promises, numbers, fields of our own, the business itself. */
@@ -233,5 +234,38 @@ final class KeepingTest extends DeskTestCase
         $this->post('/settings/demo');
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('your own business', $this->text());
+    }
+
+    /** @return iterable<string, array{string, string, string, string}> page, form, what the first does, what is then */
+    public static function pagesOfTwo(): iterable
+    {
+        yield 'a site' => ['/settings/sites/DEPOT', 'form#site', "UPDATE site SET address = 'Mill' WHERE code = 'DEPOT'",
+            'Mill'];
+        yield 'a person' => ['/settings/people/2', 'form#person', "UPDATE person SET name = 'Mara New' WHERE id = 2",
+            'Mara New'];
+        yield 'the business' => ['/settings/business', 'form#business', "UPDATE business SET tax_number = 'IE 77'",
+            'IE 77'];
+    }
+
+    #[DataProvider('pagesOfTwo')]
+    public function testTheSecondOfTwoSeesWhatTheFirstChanged(
+        string $page,
+        string $form,
+        string $query,
+        string $now,
+    ): void {
+        $this->as('rowan');
+        $typed = $this->see($page)->filter($form)->form();
+        $name = $typed->getPhpValues()['name'];
+        self::assertIsString($name);
+        $this->connection()->executeStatement($query);
+        $this->browser->submit($typed, ['name' => $name.' & Co']);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Somebody else changed this meanwhile', $this->text());
+        self::assertStringContainsString('is “'.$now.'” now', $this->text());
+        $again = $this->browser->getCrawler()->filter($form)->form();
+        self::assertSame($name.' & Co', $again->getPhpValues()['name'], 'nothing typed is lost');
+        $this->browser->submit($again);
+        self::assertResponseRedirects();
     }
 }

@@ -52,6 +52,22 @@ final readonly class Forms
             $origin = $error instanceof FormError ? $error->getOrigin() : null;
             $problems->refuse($origin?->getName() ?? '', $error->getMessage());
         }
+        $changed = [];
+        foreach (SeenValues::changed($form) as $field => $now) {
+            $label = $form->get($field)->getConfig()->getOption('label');
+            $changed[] = sprintf(
+                '%s is %s now',
+                is_string($label) ? $label : $field,
+                '' === $now ? 'empty' : '“'.$now.'”',
+            );
+        }
+        if ([] !== $changed) {
+            $problems->refuse('', sprintf(
+                'Somebody else changed this meanwhile: %s. What you typed stands here; save again to have it so.',
+                implode('; ', $changed),
+            ));
+            $form->addError(new FormError((string) $problems->at('')));
+        }
         $known = $problems->all();
         $done = $act($problems);
         foreach (array_diff_key($problems->all(), $known) as $place => $reason) {
