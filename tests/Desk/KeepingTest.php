@@ -239,7 +239,7 @@ final class KeepingTest extends DeskTestCase
     /** @return iterable<string, array{string, string, string, string}> page, form, what the first does, what is then */
     public static function pagesOfTwo(): iterable
     {
-        yield 'a site' => ['/settings/sites/DEPOT', 'form#site', "UPDATE site SET address = 'Mill' WHERE code = 'DEPOT'",
+        yield 'a site' => ['/settings/sites/DEPOT', 'form#site', "UPDATE site SET address = 'Mill' WHERE id = 1",
             'Mill'];
         yield 'a person' => ['/settings/people/2', 'form#person', "UPDATE person SET name = 'Mara New' WHERE id = 2",
             'Mara New'];
