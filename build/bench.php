@@ -123,7 +123,8 @@ function queries(string $base, string $jar, array $pages): void
     $most <= MOST_QUERIES || (print sprintf("FAILED: at most %d queries a page are meant\n", MOST_QUERIES));
 }
 
-const MOST_QUERIES = 12;
+// Two of them are the session's: its lock, and what stands in it.
+const MOST_QUERIES = 14;
 queries($base, $jars[0], $pages);
 foreach ([1 => 60, 8 => 160] as $clients => $requests) {
     printf("\n%d client%s%s p50 ms   p95 ms   p50 to static\n", $clients, $clients > 1 ? 's' : ' ', str_repeat(' ', 6));

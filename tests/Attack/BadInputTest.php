@@ -80,8 +80,8 @@ final class BadInputTest extends DeskTestCase
             }
         }
         self::assertGreaterThan(500, $sent);
-        self::assertSame([], $half, 'refused, and something is left');
-        self::assertSame([], $wrong);
+        self::assertSame([], $wrong, sprintf('of %d', $sent));
+        self::assertSame([], $half, sprintf('of %d refused, and something is left', $sent));
     }
 
     /** @return array<mixed> how much there is of everything that is kept */

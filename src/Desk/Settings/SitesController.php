@@ -71,7 +71,10 @@ final class SitesController extends AbstractController
     public function addPlace(Request $request, KeepDeliveryPlace $keep): Response
     {
         $fields = Fields::of($request);
-        $keep->add($fields->text('place', 80), $fields->text('where'), $fields->problems);
+        [$place, $where] = [$fields->text('place', 80), $fields->text('where')];
+        if ($fields->isGood()) {
+            $keep->add($place, $where, $fields->problems);
+        }
 
         return $fields->isGood() ? $this->redirectToRoute('sites') : $this->all($this->form(null), $fields);
     }
