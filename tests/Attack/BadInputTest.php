@@ -45,7 +45,7 @@ final class BadInputTest extends DeskTestCase
         $this->as('rowan');
         $token = (string) $this->see('/')->filter('meta[name="csrf-token"]')->attr('content');
         $rounds = (int) (getenv('TALLBARREL_BAD_ROUNDS') ?: self::ROUNDS);
-        $wrong = $half = [];
+        $wrong = $half = $open = [];
         $sent = 0;
         foreach (array_merge(...array_values(Pages::ALL)) as $address) {
             if (str_contains($address, '{')) {
@@ -64,6 +64,9 @@ final class BadInputTest extends DeskTestCase
                         $status = 500;
                     }
                     $this->entities()->clear();
+                    if ($this->connection()->getTransactionNestingLevel() !== $level + 1) {
+                        $open[] = $action.' '.$status;
+                    }
                     if ($status >= 400 && $status < 500 && $before !== $this->rows()) {
                         $half[] = $action.' '.mb_scrub((string) json_encode($typed,
                             \JSON_INVALID_UTF8_SUBSTITUTE));
@@ -81,6 +84,7 @@ final class BadInputTest extends DeskTestCase
         }
         self::assertGreaterThan(500, $sent);
         self::assertSame([], $wrong, sprintf('of %d', $sent));
+        self::assertSame([], $open, sprintf('of %d left a transaction open', $sent));
         self::assertSame([], $half, sprintf('of %d refused, and something is left', $sent));
     }
 
