@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\HttpKernel\Event\ExceptionEvent;
@@ -83,6 +84,28 @@ final class PressedTwiceTest extends DeskTestCase
         $text = $this->browser->followRedirect()->text();
         self::assertStringContainsString('broke off. What was done then stands here', $text);
         self::assertSame(1.0, $this->asked());
+    }
+
+    public function testAFileThatDidNotArriveIsSaidToBeTooLarge(): void
+    {
+        $this->as('mara');
+        $token = $this->see('/')->filter('meta[name="csrf-token"]')->attr('content');
+        $this->browser->request('POST', '/own-data/sales', ['_token' => $token, '_press' => self::PRESS], [
+            'file' => new UploadedFile('', 'year.csv', null, \UPLOAD_ERR_INI_SIZE, true),
+        ]);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('The file', $this->text());
+    }
+
+    public function testWhoHasNoSessionIsGivenNoneToBeToldThatItWasDone(): void
+    {
+        for ($press = 0; $press < 2; ++$press) {
+            $this->browser->request('POST', '/forgotten', [
+                '_token' => 'csrf-token', '_press' => self::PRESS, 'email' => 'mara@larkmoor.example',
+            ], [], ['HTTP_SEC_FETCH_SITE' => 'same-origin']);
+            self::assertSame([], $this->browser->getResponse()->headers->getCookies());
+        }
+        self::assertSame(1.0, $this->number('SELECT COUNT(*) FROM person_link'));
     }
 
     public function testPressesAreForgottenAfterAWeek(): void

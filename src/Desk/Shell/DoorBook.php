@@ -13,6 +13,7 @@ use Symfony\Component\Security\Core\Authentication\Token\Storage\TokenStorageInt
 use Symfony\Component\Security\Http\Event\LoginFailureEvent;
 use Symfony\Component\Security\Http\Event\LoginSuccessEvent;
 use Symfony\Component\Security\Http\Event\LogoutEvent;
+use TallBarrel\Desk\SignIn\People;
 use TallBarrel\Store\Person\Person;
 
 /**
@@ -44,7 +45,7 @@ final readonly class DoorBook
     {
         $this->log->warning('sign-in failed', [
             // What was typed may be a password in the wrong field.
-            'address' => self::short(mb_strtolower(trim($event->getRequest()->request->getString('email')))),
+            'address' => self::short(People::spelling($event->getRequest()->request->getString('email'))),
             'why' => (new \ReflectionClass($event->getException()))->getShortName(),
             'from' => $event->getRequest()->getClientIp(),
         ]);

@@ -78,9 +78,13 @@ final readonly class PressedOnce
             return null;
         }
         $fields = array_diff_key($request->request->all(), ['_token' => '']);
-        $files = array_map(static fn (mixed $file): string => $file instanceof \SplFileInfo
-            ? (string) hash_file('xxh128', $file->getPathname())
-            : '', $request->files->all());
+        $files = $request->files->all();
+        // One that did not arrive whole is nowhere.
+        array_walk_recursive($files, static function (mixed &$file): void {
+            $file = $file instanceof \SplFileInfo && $file->isFile()
+                ? (string) hash_file('xxh128', $file->getPathname())
+                : '';
+        });
 
         return hash('sha256', serialize([
             $this->tokens->getToken()?->getUserIdentifier(),
@@ -92,7 +96,8 @@ final readonly class PressedOnce
 
     private function answer(Request $request, DoneBefore $done): Response
     {
-        $session = $request->getSession();
+        // Whoever has no session is not given one to be told.
+        $session = $request->hasPreviousSession() ? $request->getSession() : null;
         if ($session instanceof \Symfony\Component\HttpFoundation\Session\Session) {
             // Where no answer was given, only a part may be done: what is, is what they see now.
             $session->getFlashBag()->add(null === $done->ledTo ? 'watch' : 'fine', sprintf(
