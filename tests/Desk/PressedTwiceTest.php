@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
+use Doctrine\ORM\OptimisticLockException;
 use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
@@ -62,7 +63,7 @@ final class PressedTwiceTest extends DeskTestCase
     {
         $once = self::getContainer()->get(PressedOnce::class);
         self::assertInstanceOf(PressedOnce::class, $once);
-        foreach ([422 => [], 500 => [null], 302 => ['/orders']] as $status => $left) {
+        foreach ([422 => [], 409 => [null], 500 => [null], 302 => ['/orders']] as $status => $left) {
             $this->connection()->executeStatement("REPLACE INTO pressed_act (press, at) VALUES ('this', NOW())");
             $request = Request::create('/requisitions', 'POST');
             $request->attributes->set('_press_key', 'this');
@@ -72,6 +73,21 @@ final class PressedTwiceTest extends DeskTestCase
             $found = $this->connection()->fetchFirstColumn('SELECT led_to FROM pressed_act');
             self::assertSame($left, $found, (string) $status);
         }
+    }
+
+    /** Whatever a second press of the same is told. */
+    public function testWhatLedSomewhereIsDoneAndStays(): void
+    {
+        $acts = self::getContainer()->get(PressedActs::class);
+        self::assertInstanceOf(PressedActs::class, $acts);
+        foreach (['led' => '/orders', 'lost' => null] as $key => $ledTo) {
+            $this->connection()->executeStatement(
+                'INSERT INTO pressed_act (press, at, led_to) VALUES (?, NOW(), ?)',
+                [$key, $ledTo],
+            );
+            $acts->forget($key);
+        }
+        self::assertSame(['led'], $this->connection()->fetchFirstColumn('SELECT press FROM pressed_act'));
     }
 
     public function testWhereNoAnswerCameWhatWasDoneIsLeftToBeSeen(): void
@@ -163,6 +179,16 @@ final class PressedTwiceTest extends DeskTestCase
             self::assertStringNotContainsString('SELECT', $page);
             self::assertMatchesRegularExpression('/name <span[^>]*>[0-9a-f]{12}</', $page, 'what to ask about');
         }
+    }
+
+    public function testTheSecondOfTwoPressesAtOnceIsNotToldThatNothingWasSaved(): void
+    {
+        $same = new OptimisticLockException('changed', null);
+        self::assertStringContainsString('Nothing of yours was saved', $this->page($same, 'POST', 'other'));
+        $this->connection()->executeStatement("INSERT INTO pressed_act (press, at) VALUES ('done', NOW())");
+        $page = $this->page($same, 'POST', 'done');
+        self::assertStringStartsWith('409', $page);
+        self::assertStringContainsString('It was not done twice', $page);
     }
 
     public function testADatabaseThatIsGoneOrFullIsSaidPlainly(): void

@@ -58,7 +58,8 @@ final readonly class PressedOnce
         $response = $event->getResponse();
         if ($response->isRedirection()) {
             $this->acts->ledTo($key, (string) $response->headers->get('Location'));
-        } elseif ($response->isClientError()) {
+        } elseif ($response->isClientError() && Response::HTTP_CONFLICT !== $response->getStatusCode()) {
+            // In a conflict it may be the same press, a moment before, that did it.
             $this->acts->forget($key);
         }
     }

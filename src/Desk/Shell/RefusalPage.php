@@ -50,8 +50,10 @@ final readonly class RefusalPage
             // What two people do in the same moment; where it is likely, the page says more.
             $error instanceof UniqueConstraintViolationException, $error instanceof OptimisticLockException => [
                 Response::HTTP_CONFLICT,
-                'Somebody else did the same or changed it just now. Nothing of yours was saved; go back, look at it as '
-                .'it is now, and try again.',
+                true === $this->wasDone($event->getRequest())
+                    ? 'This was done a moment ago, by the same press. It was not done twice.'
+                    : 'Somebody else did the same or changed it just now. Nothing of yours was saved; go back, look at '
+                    .'it as it is now, and try again.',
             ],
             $error instanceof HttpExceptionInterface && 404 === $error->getStatusCode() => [
                 404,
@@ -111,19 +113,23 @@ final readonly class RefusalPage
         return false;
     }
 
+    private function wasDone(Request $request): ?bool
+    {
+        try {
+            return $this->presses->wasDone($request);
+        } catch (\Throwable) {
+            return null;
+        }
+    }
+
     /** Whether it was done before something went wrong. */
     private function whatIs(Request $request): string
     {
         if ($request->isMethodSafe()) {
             return 'Nothing was changed; go back and try again.';
         }
-        try {
-            $done = $this->presses->wasDone($request);
-        } catch (\Throwable) {
-            $done = null;
-        }
 
-        return match ($done) {
+        return match ($this->wasDone($request)) {
             true => 'What you asked for was done before that, and is saved: do not do it again.',
             false => 'Nothing was changed; go back and try again.',
             null => 'Whether it was done shows where you came from: look there before you do it again.',

@@ -46,10 +46,10 @@ final readonly class PressedActs
         );
     }
 
-    /** It was refused after all, and may be sent again. */
+    /** It was refused after all, and may be sent again; what led somewhere is done, and stays. */
     public function forget(string $key): void
     {
-        $this->connection->executeStatement('DELETE FROM pressed_act WHERE press = ?', [$key]);
+        $this->connection->executeStatement('DELETE FROM pressed_act WHERE press = ? AND led_to IS NULL', [$key]);
     }
 
     public function sweep(): void
