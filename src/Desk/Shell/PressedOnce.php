@@ -72,6 +72,20 @@ final readonly class PressedOnce
         return is_string($key) ? null !== $this->acts->find($key) : null;
     }
 
+    /** What the same press, which was quicker, is answered with; null if there was none. */
+    public function asPressedBefore(Request $request): ?Response
+    {
+        $key = $request->attributes->get(self::KEY);
+        $done = is_string($key) ? $this->acts->find($key) : null;
+        if (null === $done) {
+            return null;
+        }
+        // It is the other's: where it leads is for the other to say.
+        $request->attributes->remove(self::KEY);
+
+        return $this->answer($request, $done);
+    }
+
     private function key(Request $request): ?string
     {
         $press = $request->isMethodSafe() ? '' : $request->request->getString(self::FIELD);
@@ -103,8 +117,8 @@ final readonly class PressedOnce
             // Where no answer was given, only a part may be done: what is, is what they see now.
             $session->getFlashBag()->add(null === $done->ledTo ? 'watch' : 'fine', sprintf(
                 null === $done->ledTo
-                    ? 'This was pressed before, at %s (UTC), and broke off. What was done then stands here; if '
-                    .'something is missing, do it now.'
+                    ? 'This was pressed before, at %s (UTC), and broke off or is not through yet. What is done stands '
+                    .'here; look again in a moment, and if something is missing then, do it.'
                     : 'This was done already, at %s (UTC). It was not done twice.',
                 $done->at->format('H:i:s'),
             ));

@@ -38,6 +38,13 @@ final readonly class RefusalPage
     public function show(ExceptionEvent $event): void
     {
         $error = $event->getThrowable();
+        $isConflict = $error instanceof UniqueConstraintViolationException || $error instanceof OptimisticLockException;
+        $before = $isConflict ? $this->asPressedBefore($event->getRequest()) : null;
+        if (null !== $before) {
+            $event->setResponse($before);
+
+            return;
+        }
         [$status, $words] = match (true) {
             $error instanceof Refused, $error instanceof InvalidValue => [
                 Response::HTTP_UNPROCESSABLE_ENTITY,
@@ -48,12 +55,10 @@ final readonly class RefusalPage
                 'Somebody else was just at work on the same. Nothing of yours was saved; go back and press again.',
             ],
             // What two people do in the same moment; where it is likely, the page says more.
-            $error instanceof UniqueConstraintViolationException, $error instanceof OptimisticLockException => [
+            $isConflict => [
                 Response::HTTP_CONFLICT,
-                true === $this->wasDone($event->getRequest())
-                    ? 'This was done a moment ago, by the same press. It was not done twice.'
-                    : 'Somebody else did the same or changed it just now. Nothing of yours was saved; go back, look at '
-                    .'it as it is now, and try again.',
+                'Somebody else did the same or changed it just now. Nothing of yours was saved; go back, look at it as '
+                .'it is now, and try again.',
             ],
             $error instanceof HttpExceptionInterface && 404 === $error->getStatusCode() => [
                 404,
@@ -111,6 +116,16 @@ final readonly class RefusalPage
         }
 
         return false;
+    }
+
+    /** The same press at the same time is answered like one that comes later. */
+    private function asPressedBefore(Request $request): ?Response
+    {
+        try {
+            return $this->presses->asPressedBefore($request);
+        } catch (\Throwable) {
+            return null;
+        }
     }
 
     private function wasDone(Request $request): ?bool
