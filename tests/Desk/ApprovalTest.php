@@ -171,24 +171,51 @@ final class ApprovalTest extends DeskTestCase
         self::assertResponseStatusCodeSame(403);
     }
 
-    /** A buyer types another address on the order and sends it there: somebody else has to have seen it. */
-    public function testAnotherAddressOfASupplierIsSeenBySomebodyWhoApproves(): void
+    /** A buyer types another address on the order, or agrees other terms: somebody else has to have seen it. */
+    public function testWhatABuyerChangesOfASupplierIsSeenBySomebodyWhoApproves(): void
     {
         $this->connection()->executeStatement(
             "UPDATE supplier_contact c JOIN supplier s ON s.id = c.supplier_id
              SET c.email = 'orders@lumenfold.example' WHERE s.code = 'LUMEN' AND c.role = 'orders'",
         );
         $this->as('mara');
+        $this->changeSupplier(['net_days' => '7', 'paid_through' => '']);
         self::assertStringContainsString('not for Mara alone to let through', $this->send('PO-1082'));
         self::assertSame('draft', $this->state('PO-1082'));
         $this->as('rowan');
-        self::assertStringContainsString(
-            'go to o@lumen.example now, and went to orders@lumenfold.example before',
-            $this->see('/orders/PO-1082')->text(),
-        );
+        $page = $this->see('/orders/PO-1082')->text();
+        foreach (['orders go to “o@lumen.example” now, “orders@lumenfold.example” before',
+            'terms of payment “net 7” now, “net 30” before',
+            'paid to “Lumen Fold Packaging” now, “Vetrasol Glassworks” before'] as $words) {
+            self::assertStringContainsString($words, $page);
+        }
         $this->send('PO-1082');
         self::assertSame('sent', $this->state('PO-1082'));
+        self::assertStringNotContainsString('“net 30” before', $this->see('/suppliers/LUMEN')->text());
         self::assertSame(0.0, $this->number("SELECT COUNT(*) FROM supplier_contact WHERE email_before <> ''"));
+    }
+
+    /** Put back, or changed by somebody who approves: nobody has to look at it. */
+    public function testOnlyWhatDiffersFromWhatWasSeenHasToBeSeen(): void
+    {
+        $unseen = fn (): bool => str_contains($this->see('/suppliers/LUMEN')->text(), '” before');
+        $turns = [['mara', '7', true], ['rowan', '7', true], ['mara', '30', false], ['rowan', '7', false]];
+        foreach ($turns as [$who, $days, $is]) {
+            $this->as($who);
+            $this->changeSupplier(['net_days' => $days]);
+            self::assertSame($is, $unseen(), sprintf('net %s by %s', $days, $who));
+        }
+    }
+
+    /** @param array<string, string> $values */
+    private function changeSupplier(array $values): void
+    {
+        $form = $this->see('/suppliers/LUMEN')->filter('#supplier')->form();
+        foreach ($values as $field => $value) {
+            $form[$field] = $value;
+        }
+        $this->browser->submit($form);
+        self::assertResponseRedirects();
     }
 
     /** The rate of a day cannot be moved to slip under a limit. */

@@ -186,7 +186,8 @@ final class PressedTwiceTest extends DeskTestCase
         $same = new OptimisticLockException('changed', null);
         self::assertStringContainsString('Nothing of yours was saved', $this->page($same, 'POST', 'other'));
         $this->connection()->executeStatement(
-            "INSERT INTO pressed_act (press, at, led_to) VALUES ('done', NOW(), '/orders/PO-1045'), ('begun', NOW(), NULL)",
+            "INSERT INTO pressed_act (press, at, led_to)
+             VALUES ('done', NOW(), '/orders/PO-1045'), ('begun', NOW(), NULL)",
         );
         foreach (['done' => '/orders/PO-1045', 'begun' => '/'] as $key => $to) {
             $page = $this->page($same, 'POST', $key);

@@ -33,6 +33,7 @@ use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Store\Supplier\UnseenChange;
 use TallBarrel\Work\Ordering\Approval;
 
 /** All an order's page shows. */
@@ -123,26 +124,22 @@ final readonly class OrderPage
         ];
     }
 
-    /** @return list<string> what to mind of the items on it */
+    /** @return list<string> what to mind of the supplier, and of the items on it */
     private static function cautions(PurchaseOrder $order): array
     {
+        $changes = array_map(static fn (UnseenChange $change): string => sprintf(
+            '%s: %s. If you do not know why, ask them by telephone.',
+            $order->supplier->shortName(),
+            $change->words(),
+        ), $order->supplier->unseen());
         $cautions = [];
-        $contact = $order->supplier->contact();
-        if (null !== $contact && '' !== $contact->emailBefore()) {
-            $cautions[''] = sprintf(
-                'Orders to %s go to %s now, and went to %s before. If you do not know why, ask them by telephone.',
-                $order->supplier->shortName(),
-                $contact->email(),
-                $contact->emailBefore(),
-            );
-        }
         foreach ($order->lines() as $line) {
             if (null !== $line->item && '' !== $line->item->caution()) {
                 $cautions[$line->item->code] = sprintf('%s: %s', $line->item->code, $line->item->caution());
             }
         }
 
-        return array_values($cautions);
+        return [...$changes, ...array_values($cautions)];
     }
 
     private function mayEdit(PurchaseOrder $order): bool

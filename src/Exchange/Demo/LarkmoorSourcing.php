@@ -143,6 +143,7 @@ final readonly class LarkmoorSourcing
         $haldervane = $this->suppliers['HALDERVANE'];
         $haldervane->agreeTerms(PaymentTerms::net(30)->fromEndOfMonth());
         $this->suppliers['LUMEN']->isPaidThrough($this->suppliers['VETRASOL']);
+        $this->suppliers['LUMEN']->seen();
         $this->suppliers['LUMEN']->orderThrough('Signe Aaby', 'pris@lumenfold.example', '', Contact::QUOTES);
         $this->suppliers['VETRASOL']->orderThrough('Radek Holm', 'quotes@vetrasol.example', '', Contact::QUOTES);
         $this->suppliers['MURREL']->takesAtLeast(BigDecimal::of(20), null);

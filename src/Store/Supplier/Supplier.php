@@ -36,6 +36,9 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Entity]
 class Supplier implements PlanningRestsOnIt
 {
+    private const TERMS = 'terms of payment';
+    private const PAYEE = 'paid to';
+
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
@@ -98,6 +101,10 @@ class Supplier implements PlanningRestsOnIt
     /** Where it is paid, if not directly. */
     #[ORM\ManyToOne]
     private ?Supplier $paidThrough = null;
+
+    /** @var array<string, string>|null what somebody who approves saw agreed last, where it differs now */
+    #[ORM\Column(type: 'json', nullable: true)]
+    private ?array $agreedBefore = null;
 
     /** Who usually buys from it. */
     #[ORM\ManyToOne]
@@ -195,7 +202,49 @@ class Supplier implements PlanningRestsOnIt
 
     public function agreeTerms(PaymentTerms $terms): void
     {
+        $before = $this->terms()?->label();
         $this->terms = AgreedTerms::of($terms);
+        if (null !== $before) {
+            $this->wasBefore(self::TERMS, $before, $terms->label());
+        }
+    }
+
+    private function wasBefore(string $what, string $was, string $is): void
+    {
+        $before = $this->agreedBefore ?? [];
+        $before[$what] ??= $was;
+        if ($before[$what] === $is) {
+            unset($before[$what]);
+        }
+        $this->agreedBefore = [] === $before ? null : $before;
+    }
+
+    /** @return list<UnseenChange> of where orders go, how and to whom they are paid */
+    public function unseen(): array
+    {
+        $unseen = [];
+        $contact = $this->contact();
+        if (null !== $contact && '' !== $contact->emailBefore()) {
+            $unseen[] = new UnseenChange('orders go to', $contact->emailBefore(), $contact->email());
+        }
+        foreach ($this->agreedBefore ?? [] as $what => $was) {
+            $is = self::TERMS === $what ? (string) $this->terms()?->label() : $this->payee();
+            $unseen[] = new UnseenChange($what, $was, $is);
+        }
+
+        return $unseen;
+    }
+
+    /** Somebody who approves has seen all of it. */
+    public function seen(): void
+    {
+        $this->contact()?->confirm();
+        $this->agreedBefore = null;
+    }
+
+    private function payee(): string
+    {
+        return $this->paidThrough->name ?? $this->name;
     }
 
     /** @throws InvalidValue */
@@ -230,7 +279,9 @@ class Supplier implements PlanningRestsOnIt
                 );
             }
         }
+        $before = $this->payee();
         $this->paidThrough = $other;
+        $this->wasBefore(self::PAYEE, $before, $this->payee());
     }
 
     public function isBoughtFromBy(?Person $buyer): void

@@ -49,6 +49,7 @@ final readonly class ChangeSupplier
 
             return;
         }
+        $wasSeen = [] === $supplier->unseen();
         $problems->apply('name', fn () => $supplier->rename($details->name));
         $this->parties($supplier, $details, $problems);
         $this->places($supplier, $details, $problems);
@@ -78,6 +79,9 @@ final readonly class ChangeSupplier
         $supplier->readsOrders($details->language, $details->seesPrices);
         $supplier->remember($details->caution, $details->note);
         $supplier->jot($details->notes);
+        if ($wasSeen && $person->mayApprove()) {
+            $supplier->seen();
+        }
         if ($problems->areNone()) {
             $this->audit->note($person, 'supplier '.$supplier->code, 'Changed');
             $this->entities->flush();

@@ -14,6 +14,7 @@ use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Order\CategoryApproval;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Supplier\UnseenChange;
 
 /** Whose yes an order needs: limits by order and by month, and who stands in for whom. */
 final readonly class Approval
@@ -46,7 +47,7 @@ final readonly class Approval
             $objection = self::limit($order, $person, $stoodInFor)
                 ->objection($this->worth($order), $this->spent($order, $before));
             $objection ??= self::ofCategory($order, $person, $stoodInFor, $rules);
-            $objection ??= self::ofNewAddress($order, $person);
+            $objection ??= self::ofUnseen($order, $person);
             if (null !== $objection) {
                 $objections[$order->id] = $objection;
             }
@@ -75,16 +76,15 @@ final readonly class Approval
         return $worth;
     }
 
-    /** Where orders to a supplier go is not changed and used by one and the same buyer. */
-    private static function ofNewAddress(PurchaseOrder $order, Person $person): ?string
+    /** Where orders go and how they are paid is not changed and used by one and the same buyer. */
+    private static function ofUnseen(PurchaseOrder $order, Person $person): ?string
     {
-        $contact = $order->supplier->contact();
+        $unseen = $person->mayApprove() ? [] : $order->supplier->unseen();
 
-        return null === $contact || '' === $contact->emailBefore() || $person->mayApprove() ? null : sprintf(
-            'orders to %s go to %s now, were sent to %s before, and somebody who approves has to see that once',
+        return [] === $unseen ? null : sprintf(
+            '%s, %s; somebody who approves has to see that once',
             $order->supplier->shortName(),
-            $contact->email(),
-            $contact->emailBefore(),
+            implode(', ', array_map(static fn (UnseenChange $one): string => $one->words(), $unseen)),
         );
     }
 
@@ -126,7 +126,7 @@ final readonly class Approval
         if (null !== $objection) {
             throw new Refused(
                 sprintf(
-                    null === self::ofNewAddress($order, $person)
+                    null === self::ofUnseen($order, $person)
                         ? '%s is over %s’s limit: %s. Somebody with a higher one has to approve it.'
                         : '%s is not for %s alone to let through: %s.',
                     $order->number,
@@ -141,7 +141,7 @@ final readonly class Approval
             self::limit($order, $person, $this->stoodInFor($person)),
         );
         if ($person->mayApprove()) {
-            $order->supplier->contact()?->confirm();
+            $order->supplier->seen();
         }
     }
 
