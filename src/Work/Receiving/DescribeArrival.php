@@ -38,6 +38,8 @@ final readonly class DescribeArrival
     }
 
     /**
+     * The same once more is kept once.
+     *
      * @param string $name  as the file was called; nothing is believed of it
      * @param string $bytes a PDF, which is kept as it is, or a PNG or JPEG, which is drawn anew
      *
@@ -56,10 +58,17 @@ final readonly class DescribeArrival
         if (null !== $line && $line->delivery !== $delivery) {
             throw new Refused('That line is of another delivery.');
         }
-        if (count($this->attachments->of($delivery)) >= self::MOST) {
+        [$called, $mime, $content] = $this->contents->of($name, $bytes);
+        $kept = $this->attachments->of($delivery);
+        foreach ($kept as $row) {
+            $same = $row['line'] === $line?->id ? $this->attachments->find($row['id']) : null;
+            if ($content === $same?->content()) {
+                return $same;
+            }
+        }
+        if (count($kept) >= self::MOST) {
             throw new Refused(sprintf('%d are kept with it already; take one away first.', self::MOST));
         }
-        [$called, $mime, $content] = $this->contents->of($name, $bytes);
         $now = $this->clock->now();
         $attachment = new Attachment($delivery, $called, $mime, $content, $by, $now, $line);
         $this->entities->persist($attachment);
