@@ -144,6 +144,7 @@ final class KeepingTest extends DeskTestCase
         foreach (array_keys(NumberSeries::WORDS) as $name) {
             $typed += ['prefix-'.$name => $name, 'next-'.$name => '2000'];
         }
+        $typed['seen'] = (string) $this->see('/settings/paper')->filter('[name="seen"]')->attr('value');
         $this->post('/settings/paper', ['next-PO' => (string) ($next - 1)] + $typed);
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('was given out', $this->text());
@@ -159,6 +160,24 @@ final class KeepingTest extends DeskTestCase
         $page = $this->see('/orders/PO-1082');
         self::assertStringContainsString('Ring the bell.',
             $page->filter('[name^="sentence"]')->closest('label')?->text() ?? '');
+    }
+
+    public function testTheSecondOfTwoAtThePapersIsToldAndANumberTakenMeanwhileIsInNobodysWay(): void
+    {
+        $this->as('rowan');
+        $form = $this->see('/settings/paper')->filter('#paper')->form();
+        NumberSeries::take($this->connection(), 'PO', new \DateTimeImmutable('2026-11-23'));
+        $form['sentences'] = 'Ring the bell.';
+        $this->browser->submit($form);
+        self::assertResponseRedirects();
+        $form['sentences'] = 'Ring twice.';
+        $page = $this->browser->submit($form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('Somebody else changed this page meanwhile', $page->text());
+        self::assertSame('Ring twice.', $page->filter('#sentences')->text());
+        $this->browser->submit($page->filter('#paper')->form());
+        self::assertResponseRedirects();
+        self::assertSame('Ring twice.', $this->see('/settings/paper')->filter('#sentences')->text());
     }
 
     public function testAFieldOfOurOwnIsFilledCheckedFoundAndOnPaper(): void

@@ -28,6 +28,7 @@ final class PaperController extends AbstractController
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly CurrentBusiness $business,
+        private readonly SetPaper $set,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -39,15 +40,17 @@ final class PaperController extends AbstractController
     }
 
     #[Route('', name: 'paper_save', methods: ['POST']), IsGranted('ROLE_APPROVE')]
-    public function save(Request $request, SetPaper $set, #[CurrentUser] Person $by): Response
+    public function save(Request $request, #[CurrentUser] Person $by): Response
     {
         $fields = Fields::of($request);
         $numbers = [];
         foreach (array_keys(NumberSeries::WORDS) as $name) {
             $next = $fields->text('next-'.$name, 9);
+            // Where the number was left as it was shown, papers may have taken it meanwhile.
+            $isLeft = '' !== $next && $next === $fields->text('was-'.$name, 9);
             $numbers[$name] = new AskedNumbers(
                 $fields->text('prefix-'.$name, 8),
-                $fields->attempt('next-'.$name, static fn (): int => ctype_digit($next)
+                $isLeft ? null : $fields->attempt('next-'.$name, static fn (): int => ctype_digit($next)
                     ? (int) $next
                     : throw InvalidValue::because(sprintf('“%s” is no number; expected one such as 1001.', $next))),
                 '' !== $fields->text('year-'.$name),
@@ -60,7 +63,7 @@ final class PaperController extends AbstractController
             PaperPart::cases(),
             static fn (PaperPart $part): bool => '' !== $fields->text('part-'.$part->value, 1),
         );
-        $set->set($numbers, $sentences, array_values($parts), $by, $fields->problems);
+        $this->set->set($numbers, $sentences, array_values($parts), $fields->text('seen', 64), $by, $fields->problems);
         if (!$fields->isGood()) {
             return $this->page($fields);
         }
@@ -87,6 +90,7 @@ final class PaperController extends AbstractController
                 'parts' => PaperPart::cases(),
                 'shown' => $this->business->get()->paperParts(),
                 'sentences' => $this->business->get()->sentences(),
+                'seen' => $this->set->standing(),
                 'fields' => $fields,
             ],
             new Response(status: $fields->isGood() ? 200 : 422),

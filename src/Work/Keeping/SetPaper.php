@@ -26,14 +26,39 @@ final readonly class SetPaper
     ) {
     }
 
+    /** In short, to tell whether it was changed; which number is next does not count, papers take those themselves. */
+    public function standing(): string
+    {
+        $series = $this->entities->getRepository(NumberSeries::class)->findBy([], ['name' => 'ASC']);
+
+        return hash('xxh128', serialize([
+            array_map(static fn (NumberSeries $one): array => [$one->name, $one->prefix(), $one->isByYear()], $series),
+            $this->business->get()->sentences(),
+            $this->business->get()->paperParts(),
+        ]));
+    }
+
     /**
      * @param array<string, AskedNumbers> $numbers   by series
      * @param list<string>                $sentences
      * @param list<PaperPart>             $parts     of the lines of an order
+     * @param string                      $seen      what stood there when it was looked at: standing()
      * @param Problems                    $problems  takes what stands in the way, by place; nothing is saved then
      */
-    public function set(array $numbers, array $sentences, array $parts, Person $by, Problems $problems): void
-    {
+    public function set(
+        array $numbers,
+        array $sentences,
+        array $parts,
+        string $seen,
+        Person $by,
+        Problems $problems,
+    ): void {
+        if ($seen !== $this->standing()) {
+            $problems->refuse(
+                '',
+                'Somebody else changed this page meanwhile. What you typed stands here; save again to have it so.',
+            );
+        }
         $problems->apply('sentences', fn () => $this->business->get()->keepSentences($sentences));
         $this->business->get()->writeOnLines($parts);
         $prefixes = [];
