@@ -11,11 +11,15 @@ final class Version20261201090000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return 'What of a supplier was changed and nobody who approves has seen';
+        return 'What of a supplier was changed and nobody who approves has seen; charges that are expected';
     }
 
     public function up(Schema $schema): void
     {
         $this->addSql('ALTER TABLE supplier ADD agreed_before JSON DEFAULT NULL');
+        $this->addSql('ALTER TABLE landed_charge ADD is_expected TINYINT DEFAULT 0 NOT NULL');
+        $this->addSql("ALTER TABLE business ADD expects_charges TINYINT DEFAULT 0 NOT NULL,
+            ADD handling_percent NUMERIC(5, 2) DEFAULT '0.00' NOT NULL,
+            ADD handling_amount NUMERIC(10, 2) DEFAULT '0.00' NOT NULL");
     }
 }

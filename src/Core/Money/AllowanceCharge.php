@@ -81,6 +81,12 @@ final readonly class AllowanceCharge
         );
     }
 
+    /** By its words, in the languages papers are written in. */
+    public function isFreight(): bool
+    {
+        return 1 === preg_match('/freight|carriage|shipping|transport|fracht|versand|port\b/iu', $this->reason);
+    }
+
     /** @return AllowanceChargeData */
     public function toArray(): array
     {

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace TallBarrel\Core\Ordering;
 
 use Brick\Math\BigDecimal;
+use TallBarrel\Core\Money\Duty;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Settling\Spread;
 
 /**
  * What an order's lines will truly cost: charges are spread by value, and duty is taken of goods and their share of the
- * charges, which is what customs count (common practice where imports are valued with their carriage, as in Regulation
- * (EU) 952/2013, article 71(1)(e)).
+ * charges.
  */
 final readonly class Costing
 {
@@ -39,7 +39,7 @@ final readonly class Costing
                 $line['units'],
                 $line['goods'],
                 $share,
-                $line['goods']->plus($share)->percent($line['dutyPercent'])->rounded(),
+                Duty::on($line['goods'], $share, $line['dutyPercent']),
                 $line['soFar'],
             );
         }

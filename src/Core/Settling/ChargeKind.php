@@ -12,7 +12,15 @@ enum ChargeKind: string
     case Brokerage = 'brokerage';
     case Insurance = 'insurance';
     case Packing = 'packing';
+    /** What it costs us to take goods in; nobody bills it. */
+    case Handling = 'handling';
     case Other = 'other';
+
+    /** Whether somebody will ask to be paid for it. */
+    public function isBilled(): bool
+    {
+        return self::Handling !== $this;
+    }
 
     public function words(): string
     {

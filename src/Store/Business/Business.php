@@ -39,6 +39,18 @@ class Business
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.50'])]
     private BigDecimal $exchangePercent;
 
+    /** Whether what freight, duty and handling are expected to cost is put on goods when they come. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $expectsCharges = true;
+
+    /** What taking goods in costs, in percent of their value. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.00'])]
+    private BigDecimal $handlingPercent;
+
+    /** The same for each receipt, home currency. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 10, scale: 2, options: ['default' => '0.00'])]
+    private BigDecimal $handlingAmount;
+
     /** What divides the whole from its part in a number: a point or a comma. */
     #[ORM\Column(length: 1, options: ['default' => '.'])]
     private string $decimalMark = Numerals::POINT;
@@ -125,6 +137,7 @@ class Business
         $this->id = self::ID;
         $this->moneyPercent = BigDecimal::of(7);
         $this->exchangePercent = BigDecimal::of('0.5');
+        $this->handlingPercent = $this->handlingAmount = BigDecimal::zero();
     }
 
     /** @throws InvalidValue without a name, or with what is no country */
@@ -407,6 +420,44 @@ class Business
         }
         $this->moneyPercent = $moneyPercent;
         $this->exchangePercent = $exchangePercent;
+    }
+
+    /**
+     * @param BigDecimal $handlingPercent of the value of what comes
+     * @param BigDecimal $handlingAmount  of each receipt, home currency
+     *
+     * @throws InvalidValue unless the percents are from 0 to 60, and the amount from 0 to 10,000
+     */
+    public function expectCharges(bool $expects, BigDecimal $handlingPercent, BigDecimal $handlingAmount): void
+    {
+        if ($handlingPercent->isNegative() || $handlingPercent->isGreaterThan(60)) {
+            throw InvalidValue::because(
+                sprintf('Handling of “%s %%” is out of range; expected 0 to 60.', $handlingPercent),
+            );
+        }
+        if ($handlingAmount->isNegative() || $handlingAmount->isGreaterThan(10000)) {
+            throw InvalidValue::because(
+                sprintf('Handling of %s a receipt is out of range; expected 0 to 10,000.', $handlingAmount),
+            );
+        }
+        $this->expectsCharges = $expects;
+        $this->handlingPercent = $handlingPercent;
+        $this->handlingAmount = $handlingAmount;
+    }
+
+    public function expectsCharges(): bool
+    {
+        return $this->expectsCharges;
+    }
+
+    public function handlingPercent(): BigDecimal
+    {
+        return $this->handlingPercent;
+    }
+
+    public function handlingAmount(): BigDecimal
+    {
+        return $this->handlingAmount;
     }
 
     /** @throws InvalidValue below zero */

@@ -762,30 +762,58 @@ class PurchaseOrder implements PlanningRestsOnIt
     /** Freight by their tariff that nobody has typed as a charge. */
     public function untypedFreight(): Money
     {
-        $words = '/freight|carriage|shipping|transport|fracht|versand|port\b/iu';
-        foreach ($this->adjustments() as $adjustment) {
-            if (1 === preg_match($words, $adjustment->reason)) {
-                return Money::zero($this->currency);
+        $typed = array_filter(
+            $this->adjustments(),
+            static fn (AllowanceCharge $one): bool => $one->isFreight(),
+        );
+
+        return [] === $typed ? $this->freight() : Money::zero($this->currency);
+    }
+
+    /** Freight as somebody typed it, or else by their tariff. */
+    public function expectedFreight(): Money
+    {
+        $freight = $this->untypedFreight();
+        foreach ($this->totals()->adjustments as $sum) {
+            if ($sum->adjustment->isCharge && $sum->adjustment->isFreight()) {
+                $freight = $freight->plus($sum->amount);
             }
         }
 
-        return $this->freight();
+        return $freight;
+    }
+
+    /** Charges that are no freight, less allowances; never below nothing. */
+    public function otherCharges(): Money
+    {
+        $sums = $this->totals();
+        $typedFreight = $this->expectedFreight()->minus($this->untypedFreight());
+        $others = $sums->charges->minus($sums->allowances)->minus($typedFreight);
+        $zero = Money::zero($this->currency);
+
+        return $others->isGreaterThan($zero) ? $others : $zero;
+    }
+
+    /** Customs duty on a line, where it is ours to pay. */
+    public function dutyPercent(OrderLine $line): BigDecimal
+    {
+        $rule = Incoterm::tryFrom(strtoupper(explode(' ', $this->deliveryTerms)[0]));
+
+        return true === $rule?->sellerPaysDuty() || null === $line->offer
+            ? BigDecimal::zero()
+            : $line->offer->dutyPercent();
     }
 
     /** What its lines will have cost on the shelf, in the home currency, by position. */
     public function costing(): Costing
     {
         $lines = [];
-        $rule = strtoupper(explode(' ', $this->deliveryTerms)[0]);
-        $dutyFree = Incoterm::tryFrom($rule)?->sellerPaysDuty() ?? false;
         foreach ($this->lines() as $line) {
             if ($line->packs()->isPositive()) {
                 $lines[$line->position] = [
                     'goods' => $this->rate()->toHome($line->total())->rounded(),
                     'units' => $line->pack()->toStockUnits($line->packs()),
-                    'dutyPercent' => $dutyFree || null === $line->offer
-                        ? BigDecimal::zero()
-                        : $line->offer->dutyPercent(),
+                    'dutyPercent' => $this->dutyPercent($line),
                     'soFar' => $line->item?->averageCost() ?? $line->item?->standardCost(),
                 ];
             }

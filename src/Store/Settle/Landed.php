@@ -7,8 +7,8 @@ namespace TallBarrel\Store\Settle;
 use Doctrine\DBAL\Connection;
 
 /**
- * What goods were expected to cost when they were booked in, beside what they cost once everything was known: charges
- * that were spread on them, the price and the rate on their invoice.
+ * What goods were expected to cost when they were booked in, freight, duty and handling with them, beside what they
+ * cost once everything was known: other charges than expected, the price and the rate on their invoice.
  *
  * @phpstan-type LandedRow array{key: string, name: string, planned: string, charges: string, price: string,
  *      exchange: string, uninvoiced: string, receipts: int, landed: string}
@@ -76,11 +76,13 @@ final readonly class Landed
     private static function query(string $key, string $name, string $which): string
     {
         $came = 'x.packs * l.pack_content * x.unit_cost';
-        $charges = '(SELECT SUM(c.share) FROM landed_charge_line c JOIN landed_charge h ON h.id = c.charge_id
-            WHERE c.came_id = x.id AND h.taken_back IS NULL)';
+        // Those that stand, and what was expected when it came, though it was billed otherwise since.
+        $of = 'FROM landed_charge_line c JOIN landed_charge h ON h.id = c.charge_id WHERE c.came_id = x.id';
+        $stand = "COALESCE((SELECT SUM(c.share) $of AND h.taken_back IS NULL), 0)";
+        $expected = "COALESCE((SELECT SUM(c.share) $of AND h.is_expected = 1), 0)";
 
         return "SELECT t.*, planned + charges + price + exchange landed FROM (SELECT $key `key`, $name name,
-                ROUND(SUM($came), 2) planned, ROUND(SUM(COALESCE($charges, 0)), 2) charges,
+                ROUND(SUM($came + $expected), 2) planned, ROUND(SUM($stand - $expected), 2) charges,
                 ROUND(SUM(x.packs * COALESCE(v.price, 0)), 2) price,
                 ROUND(SUM(IF(v.line IS NULL, 0, x.packs * v.agreed - $came)), 2) exchange,
                 ROUND(SUM(IF(v.line IS NULL, $came, 0)), 2) uninvoiced, COUNT(DISTINCT r.id) receipts

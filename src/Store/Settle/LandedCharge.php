@@ -52,6 +52,8 @@ class LandedCharge
         #[ORM\ManyToOne, ORM\JoinColumn(nullable: false)] public readonly Person $by,
         #[ORM\Column(type: 'datetime_immutable')] private \DateTimeImmutable $at,
         #[ORM\Column(length: 60, unique: true)] public readonly string $idempotencyKey,
+        /** Whether it was put on goods when they came, before anybody billed it; what is billed takes its place. */
+        #[ORM\Column(options: ['default' => false])] public readonly bool $isExpected = false,
     ) {
         $this->lines = new ArrayCollection();
     }

@@ -153,9 +153,19 @@ final readonly class AverageCosts
             [ArrayParameterType::STRING],
         );
 
+        /** @var list<string> $charges on lines that were taken back; the charges had to be before */
+        $charges = [] === $backs ? [] : $this->connection->fetchFirstColumn(
+            "SELECT CONCAT('charge-', c.number, '-', p.part, x.n) FROM landed_charge c
+             JOIN (SELECT charge_id, came_id, ROW_NUMBER() OVER (PARTITION BY charge_id ORDER BY id) - 1 n
+                FROM landed_charge_line) x ON x.charge_id = c.id
+             JOIN (SELECT 'c' part UNION SELECT 'b') p
+             WHERE c.taken_back IS NOT NULL AND x.came_id NOT IN (SELECT id FROM standing_receipt_line)",
+        );
+
         return array_flip([
             ...$booked,
             ...array_map(static fn (string $key): string => self::BACK.$key, $booked),
+            ...$charges,
         ]);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Stock;
 
 use Brick\Math\BigDecimal;
+use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 
 /** What stands where, locked until the transaction that asked is over. */
@@ -23,6 +24,23 @@ final readonly class Balances
         );
 
         return BigDecimal::of(is_string($units) ? $units : 0);
+    }
+
+    /**
+     * @param list<int> $items
+     *
+     * @return array<int, BigDecimal> stock units of all sites, by item
+     */
+    public function lockedSums(array $items): array
+    {
+        /** @var array<int, string> $rows */
+        $rows = $this->connection->fetchAllKeyValue(
+            'SELECT item_id, SUM(quantity) FROM stock_balance WHERE item_id IN (?) GROUP BY item_id FOR UPDATE',
+            [$items],
+            [ArrayParameterType::INTEGER],
+        );
+
+        return array_map(BigDecimal::of(...), $rows);
     }
 
     /** @return list<HeldLots> those that are not empty */

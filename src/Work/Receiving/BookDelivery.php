@@ -6,7 +6,6 @@ namespace TallBarrel\Work\Receiving;
 
 use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
-use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
@@ -28,6 +27,7 @@ use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Stock\Balances;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\Lots;
 use TallBarrel\Store\Stock\MovementKind;
@@ -35,6 +35,7 @@ use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Store\Stock\Serial;
 use TallBarrel\Store\Stock\Serials;
 use TallBarrel\Store\Stock\StockState;
+use TallBarrel\Work\Settling\ExpectCharges;
 
 /**
  * Books a counted delivery into stock: receipt, movements, balances, average cost and order states in one transaction.
@@ -50,6 +51,8 @@ final readonly class BookDelivery
         private Serials $serials,
         private Rates $rates,
         private AskForStock $ask,
+        private Balances $balances,
+        private ExpectCharges $expect,
         private Audit $audit,
         private ClockInterface $clock,
     ) {
@@ -226,9 +229,11 @@ final readonly class BookDelivery
         );
         $this->entities->persist($receipt);
         $postings = [];
-        $held = $this->held(array_values(
-            array_filter(array_map(static fn (DeliveryLine $line): ?Item => $line->line->item, $counted)),
-        ));
+        $items = [];
+        foreach ($counted as $line) {
+            $items[] = $line->line->item->id ?? 0;
+        }
+        $held = $this->balances->lockedSums($items);
         foreach ($counted as $position => $line) {
             $line->remember();
             $packs = $line->counted() ?? BigDecimal::zero();
@@ -276,6 +281,7 @@ final readonly class BookDelivery
         }
         $this->entities->flush();
         $this->ledger->enter($postings, $person->id);
+        $this->expect->with($receipt, $person);
         $this->sendOn($delivery, $counted, $person);
 
         return $receipt;
@@ -333,24 +339,5 @@ final readonly class BookDelivery
             );
             $this->audit->note($person, $line->line->order->number, $words);
         }
-    }
-
-    /**
-     * @param list<Item> $items
-     *
-     * @return array<int, BigDecimal> stock units of all sites, by item
-     */
-    private function held(array $items): array
-    {
-        /** @var array<int, string> $rows */
-        $rows = $this->entities
-            ->getConnection()
-            ->fetchAllKeyValue(
-                'SELECT item_id, SUM(quantity) FROM stock_balance WHERE item_id IN (?) GROUP BY item_id FOR UPDATE',
-                [array_map(static fn (Item $item): int => $item->id, $items)],
-                [ArrayParameterType::INTEGER],
-            );
-
-        return array_map(BigDecimal::of(...), $rows);
     }
 }

@@ -21,6 +21,7 @@ use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\LandedCharge;
 use TallBarrel\Store\Settle\LandedCharges;
 use TallBarrel\Store\Stock\AverageCosts;
 use TallBarrel\Store\Stock\Balances;
@@ -31,6 +32,7 @@ use TallBarrel\Store\Stock\Serials;
 use TallBarrel\Store\Stock\StockPlace;
 use TallBarrel\Store\Stock\StockState;
 use TallBarrel\Work\Keeping\AllOrNothing;
+use TallBarrel\Work\Settling\ExpectCharges;
 
 /**
  * Takes a receipt that was booked by mistake back, whole or by line, by its opposite: stock, cost and order are as if
@@ -43,6 +45,7 @@ final readonly class TakeBackReceipt
         private Receipts $receipts,
         private SupplierReturns $returns,
         private LandedCharges $charges,
+        private ExpectCharges $expect,
         private Invoices $invoices,
         private Serials $serials,
         private Orders $orders,
@@ -106,6 +109,9 @@ final readonly class TakeBackReceipt
             $this->entities->refresh($line->line);
         }
         $this->mustBeUntouched($receipt, $lines);
+        $this->lockItems($receipt->lines());
+        // What is expected goes with what it is expected of; what stays bears its part anew, below.
+        $this->expect->no($receipt, 'taken back with '.$receipt->number, $by);
         $now = $this->clock->now();
         $back = new Receipt(
             NumberSeries::take($this->entities->getConnection(), NumberSeries::RECEIPTS, $now),
@@ -118,7 +124,6 @@ final readonly class TakeBackReceipt
             mb_substr($why, 0, 200),
         );
         $this->entities->persist($back);
-        $this->lockItems($lines);
         $postings = [];
         foreach ($lines as $line) {
             ReceiptLine::takingBack($back, $line);
@@ -137,6 +142,7 @@ final readonly class TakeBackReceipt
                 $line->line->item?->averageNow($average);
             }
         }
+        $this->expect->with($receipt, $by);
         $words = sprintf('%s taken back by %s: %s', $receipt->number, $back->number, $why);
         foreach ($orders as $order) {
             $this->audit->note($by, $order->number, $words);
@@ -153,8 +159,9 @@ final readonly class TakeBackReceipt
      */
     private function mustBeUntouched(Receipt $receipt, array $lines): void
     {
-        $charge = $this->charges->of($receipt)[0] ?? null;
-        if (null !== $charge) {
+        $charges = array_filter($this->charges->of($receipt), static fn (LandedCharge $one): bool => !$one->isExpected);
+        $charge = reset($charges);
+        if (false !== $charge) {
             throw new Refused(
                 sprintf('%s bears a share of %s; take that back first.', $receipt->number, $charge->number),
             );
@@ -187,7 +194,7 @@ final readonly class TakeBackReceipt
         }
     }
 
-    /** @param non-empty-list<ReceiptLine> $lines */
+    /** @param list<ReceiptLine> $lines */
     private function lockItems(array $lines): void
     {
         $items = [];

@@ -18,6 +18,7 @@ final readonly class AskedCharge
      * @param Money                  $amount   as it is asked for
      * @param list<Receipt>          $receipts what came with it
      * @param array<int, BigDecimal> $typed    home currency by line of the receipts, where shares are typed
+     * @param bool                   $isPart   another bill will come: what was expected stays
      */
     public function __construct(
         public ChargeKind $kind,
@@ -27,6 +28,7 @@ final readonly class AskedCharge
         public SpreadBasis $basis,
         public array $receipts,
         public array $typed,
+        public bool $isPart = false,
     ) {
     }
 }

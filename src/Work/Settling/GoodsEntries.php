@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Settling\Books\BookEntry;
 use TallBarrel\Core\Settling\Books\LedgerAccount;
+use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Store\Stock\MovementKind;
 
 /** What goods did to the accounts: received, sent back, charged with freight, counted and scrapped. */
@@ -124,21 +125,27 @@ final readonly class GoodsEntries
     private function charges(\DateTimeImmutable $end): array
     {
         /** @var list<array{id: int, number: string, day: string, back: string|null, kind: string, home: string,
-         *      stock: string, taken: string|null}> $rows */
+         *      expected: int, stock: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT c.id, c.number, DATE(c.at) day, DATE(c.taken_back_at) back, c.kind, c.home, SUM(l.to_stock) stock
-             FROM landed_charge c JOIN landed_charge_line l ON l.charge_id = c.id
-             WHERE DATE(c.at) <= ? GROUP BY c.id, c.number, c.at, c.taken_back_at, c.kind, c.home ORDER BY c.id',
+            'SELECT c.id, c.number, DATE(c.at) day, DATE(c.taken_back_at) back, c.kind, c.home,
+                c.is_expected expected, l.stock
+             FROM landed_charge c
+             JOIN (SELECT charge_id, SUM(to_stock) stock FROM landed_charge_line GROUP BY charge_id) l
+                ON l.charge_id = c.id
+             WHERE DATE(c.at) <= ? ORDER BY c.id',
             [$end->format('Y-m-d')],
         );
         $entries = [];
         foreach ($rows as $row) {
+            $isBilled = ChargeKind::from($row['kind'])->isBilled();
+            $account = $isBilled ? LedgerAccount::Charges : LedgerAccount::Handling;
             $amounts = [
                 LedgerAccount::Stock->value => BigDecimal::of($row['stock']),
-                LedgerAccount::Charges->value => BigDecimal::of($row['home'])->negated(),
+                $account->value => BigDecimal::of($row['home'])->negated(),
             ];
+            $words = ucfirst($row['kind']).(1 === $row['expected'] ? ' expected with goods' : ' spread over goods');
             $entries[] = BookEntry::of('charge-'.$row['id'], new \DateTimeImmutable($row['day']), $row['number'],
-                ucfirst($row['kind']).' spread over goods', $amounts, LedgerAccount::CostOfSales);
+                $words, $amounts, LedgerAccount::CostOfSales);
             if (null !== $row['back'] && $row['back'] <= $end->format('Y-m-d')) {
                 $entries[] = BookEntry::of('charge-back-'.$row['id'], new \DateTimeImmutable($row['back']),
                     $row['number'], ucfirst($row['kind']).' taken back', array_map(

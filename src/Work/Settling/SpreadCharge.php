@@ -11,10 +11,10 @@ use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Refused;
+use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Core\Settling\Spread;
 use TallBarrel\Core\Settling\SpreadBasis;
 use TallBarrel\Store\Audit\Audit;
-use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Dock\ReceiptLine;
@@ -24,11 +24,7 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\LandedCharge;
 use TallBarrel\Store\Settle\LandedChargeLine;
 use TallBarrel\Store\Settle\LandedCharges;
-use TallBarrel\Store\Stock\Balances;
 use TallBarrel\Store\Stock\CostLeft;
-use TallBarrel\Store\Stock\Ledger;
-use TallBarrel\Store\Stock\MovementKind;
-use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Work\Keeping\AllOrNothing;
 
 /**
@@ -42,10 +38,8 @@ final readonly class SpreadCharge
         private LandedCharges $charges,
         private Receipts $receipts,
         private CostLeft $left,
-        private Balances $balances,
-        private Ledger $ledger,
         private Rates $rates,
-        private CurrentBusiness $business,
+        private PutOnStock $stock,
         private AllOrNothing $whole,
         private Audit $audit,
         private ClockInterface $clock,
@@ -129,6 +123,50 @@ final readonly class SpreadCharge
     }
 
     /**
+     * What was expected, and is billed with this: of the same kind, with the same receipts.
+     *
+     * @return list<LandedCharge>
+     */
+    public function replaced(AskedCharge $asked): array
+    {
+        $replaced = [];
+        foreach ($asked->isPart ? [] : $asked->receipts as $receipt) {
+            foreach ($this->charges->of($receipt) as $charge) {
+                // Carriers and customs bill what a supplier was expected to; another charge is their own.
+                $isMeant = $charge->kind === $asked->kind
+                    && (ChargeKind::Other !== $asked->kind || $charge->supplier === $asked->supplier);
+                if ($charge->isExpected && $isMeant) {
+                    $replaced[$charge->id] = $charge;
+                }
+            }
+        }
+
+        return array_values($replaced);
+    }
+
+    /**
+     * @return array<int, BigDecimal> by how much a unit costs less once what was expected is off it, by line of a
+     *                                receipt; home currency
+     */
+    public function less(AskedCharge $asked): array
+    {
+        $less = [];
+        foreach ($this->replaced($asked) as $charge) {
+            foreach ($charge->lines() as $line) {
+                $item = $line->came->line->item;
+                if (null !== $item) {
+                    $less[$line->came->id] = ($less[$line->came->id] ?? BigDecimal::zero())
+                        ->plus($this->stock->leftOf($charge, $line, $item)->more());
+                }
+            }
+        }
+
+        return $less;
+    }
+
+    /**
+     * What was expected goes off again for it.
+     *
      * @param string $key of the form: asked twice, it is booked once
      *
      * @throws InvalidValue as shares() does, or if it is nothing
@@ -146,8 +184,11 @@ final readonly class SpreadCharge
             foreach ($asked->receipts as $receipt) {
                 $this->entities->lock($receipt, LockMode::PESSIMISTIC_WRITE);
             }
-            $this->lock(array_map(static fn (LandedShare $share): Item => $share->item, $this->shares($asked)));
-            $shares = $this->shares($asked);
+            $replaced = $this->replaced($asked);
+            $this->stock->lock(self::items(
+                array_map(static fn (LandedShare $share): Item => $share->item, $this->shares($asked)),
+                ...array_map(self::itemsOf(...), $replaced),
+            ));
             $now = $this->clock->now();
             $charge = new LandedCharge(
                 NumberSeries::take($this->entities->getConnection(), NumberSeries::CHARGES, $now),
@@ -162,21 +203,21 @@ final readonly class SpreadCharge
                 $now,
                 $key,
             );
-            $this->entities->persist($charge);
-            $postings = [];
-            foreach ($shares as $n => $share) {
-                new LandedChargeLine($charge, $share->line, $share->share->amount, $share->toStock()->amount);
-                $postings[] = $this->raises($charge->number, $share->line, $share->item, $share->more(), 'c'.$n);
+            foreach ($replaced as $expected) {
+                $this->stock->takeOff($expected, $charge->number.' came instead', $by->id);
             }
-            $this->entities->flush();
-            $this->ledger->enter($postings, $by->id);
+            $this->stock->put($charge, $this->shares($asked));
             foreach ($asked->receipts as $receipt) {
                 $this->audit->note($by, $receipt->number, sprintf(
-                    '%s: %s %s, %s, spread %s',
+                    '%s: %s %s %s, %s, spread %s',
                     $charge->number,
                     $asked->kind->words(),
                     $asked->amount->rounded()->amount,
                     $asked->amount->currency->code,
+                    [] === $replaced ? 'not expected' : 'instead of '.implode(', ', array_map(
+                        static fn (LandedCharge $one): string => sprintf('%s of %s', $one->number, $one->home),
+                        $replaced,
+                    )),
                     $asked->basis->words(),
                 ));
             }
@@ -190,68 +231,32 @@ final readonly class SpreadCharge
     {
         $this->whole->take(function () use ($charge, $why, $by): void {
             $this->entities->lock($charge, LockMode::PESSIMISTIC_WRITE);
-            $charge->takeBack($why, $this->clock->now());
-            $items = [];
-            foreach ($charge->lines() as $line) {
-                if (null !== $line->came->line->item) {
-                    $items[] = $line->came->line->item;
-                }
-            }
-            $this->lock($items);
-            $postings = [];
-            foreach ($charge->lines() as $n => $line) {
-                $item = $line->came->line->item;
-                if (null === $item) {
-                    continue;
-                }
-                // Of what went into stock, some has been sold since: that stays cost of sales of then.
-                $left = $this->left->ofCharge($charge->number, $item, $line->came->lot);
-                $share = new LandedShare(
-                    $line->came,
-                    $item,
-                    BigDecimal::zero(),
-                    BigDecimal::zero(),
-                    Money::of($line->toStock, $this->business->get()->currency),
-                    $left->part,
-                    $left->held,
-                );
-                $postings[] = $this->raises($charge->number, $line->came, $item, $share->more()->negated(), 'b'.$n);
-            }
-            $this->entities->flush();
-            $this->ledger->enter($postings, $by->id);
+            $this->stock->lock(self::items(self::itemsOf($charge)));
+            $this->stock->takeOff($charge, $why, $by->id);
             $this->audit->note($by, $charge->number, 'Taken back: '.$charge->takenBack());
         });
     }
 
-    /** @param list<Item> $items */
-    private function lock(array $items): void
+    /** @return list<Item> */
+    private static function itemsOf(LandedCharge $charge): array
     {
-        usort($items, static fn (Item $a, Item $b): int => $a->id <=> $b->id);
-        foreach ($items as $item) {
-            $this->entities->lock($item, LockMode::PESSIMISTIC_WRITE);
-            $this->entities->refresh($item);
-            $this->balances->lockedOf($item->id);
-        }
+        return array_values(array_filter(
+            array_map(static fn (LandedChargeLine $line): ?Item => $line->came->line->item, $charge->lines()),
+        ));
     }
 
-    /** What is there of an item costs more from now on, or less. */
-    private function raises(string $number, ReceiptLine $line, Item $item, BigDecimal $more, string $part): Posting
+    /**
+     * @param list<Item> ...$lists
+     *
+     * @return list<Item> each once
+     */
+    private static function items(array ...$lists): array
     {
-        $cost = $item->averageCost();
-        if (null !== $cost) {
-            $item->averageNow($cost->plus($more));
+        $items = [];
+        foreach (array_merge(...$lists) as $item) {
+            $items[$item->id] = $item;
         }
 
-        return new Posting(
-            $item->id,
-            $line->receipt->delivery->site->id,
-            MovementKind::Charge,
-            BigDecimal::zero(),
-            $more,
-            $this->clock->now()->setTime(0, 0),
-            $number,
-            'charge-'.$number.'-'.$part,
-            $line->lot,
-        );
+        return array_values($items);
     }
 }

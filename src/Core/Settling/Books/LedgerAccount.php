@@ -14,6 +14,8 @@ enum LedgerAccount: string
     case Tax = 'tax';
     /** Freight, duty and the like: on stock from its spread, off again with its invoice. */
     case Charges = 'charges';
+    /** What taking goods in costs us, as it was put on them. */
+    case Handling = 'handling';
     /** Sent back and not credited yet. */
     case Claims = 'claims';
     case Bank = 'bank';
@@ -33,6 +35,7 @@ enum LedgerAccount: string
             self::Payables => 'payables',
             self::Tax => 'input tax',
             self::Charges => 'charges on goods',
+            self::Handling => 'handling put on goods',
             self::Claims => 'claims on suppliers',
             self::Bank => 'bank',
             self::CostOfSales => 'cost of sales and of what was used',
