@@ -450,9 +450,15 @@ final class CompareTest extends DeskTestCase
     public function testRatesComeFromTheStandInFeedAndAReferenceFile(): void
     {
         $this->as('rowan');
-        $this->post('/settings/costs', ['money' => '9', 'exchange' => '1']);
+        $typed = ['money' => '9', 'exchange' => '1', 'handlingPercent' => '2', 'handlingAmount' => '3.50'];
+        $this->post('/settings/costs', ['handlingPercent' => '61'] + $typed);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('expected 0 to 60', $this->text());
+        $this->post('/settings/costs', $typed);
         self::assertResponseRedirects();
         self::assertSame(9.0, $this->number('SELECT money_percent FROM business'));
+        self::assertSame(5.5, $this->number('SELECT handling_percent + handling_amount FROM business'));
+        self::assertSame(0.0, $this->number('SELECT expects_charges FROM business'), 'not ticked');
         $this->connection()->executeStatement("DELETE FROM exchange_rate WHERE day = '2026-11-23'");
         $this->post('/settings/costs/rates');
         self::assertSame(

@@ -96,6 +96,23 @@ final class SettleTest extends DeskTestCase
         self::assertMatchesRegularExpression('/PO-\d+ was ordered with Packing 8\.40\./', $this->text());
     }
 
+    public function testABillIsSpreadInsteadOfWhatWasExpected(): void
+    {
+        $this->as('iris');
+        $expected = $this->see('/settle/charges')->filter('.sheet')->first();
+        self::assertStringContainsString('On goods already, no bill yet', $expected->text());
+        $form = $this->see((string) $expected->filter('a.btn')->attr('href'))->filter('#charge')->form();
+        $form['amount'] = '20.00';
+        $form['paper'] = 'KF 9';
+        $token = $form->getPhpValues();
+        $this->post('/settle/charges/new', ['do' => 'show'] + $token);
+        self::assertStringContainsString('It takes the place of C-1002: freight of €10.87', $this->text());
+        $this->post('/settle/charges/new', ['do' => 'book'] + $token);
+        $title = $this->see('/settle/charges/C-1002')->filter('.title')->text();
+        self::assertStringContainsString('taken back: C-1005 came instead', $title);
+        self::assertStringNotContainsString('C-1002', $this->see('/settle')->filter('#work')->html());
+    }
+
     public function testThePaymentsAreAFileToo(): void
     {
         $this->as('iris');

@@ -170,7 +170,8 @@ final class ArrivalsTest extends StoreTestCase
         for ($n = 3; $n <= 12; ++$n) {
             $describe->attach($delivery, $n.'.pdf', str_replace('1 0', ($n + 1).' 0', $pdf), $tam);
         }
-        self::mustRefuse(static fn () => $describe->attach($delivery, '13.pdf', str_replace('1 0', '99 0', $pdf), $tam), '12 are kept');
+        $another = str_replace('1 0', '99 0', $pdf);
+        self::mustRefuse(static fn () => $describe->attach($delivery, '13.pdf', $another, $tam), '12 are kept');
         $describe->remove($kept, $tam);
         $line = $delivery->lines()[0];
         $describe->attach($delivery, 'torn.pdf', $pdf, $tam, $line);

@@ -106,7 +106,7 @@ final class ExpectedChargesTest extends StoreTestCase
             static fn (array $row): bool => $row['key'] === $receipt->number,
         ))[0];
         self::assertSame(['550.00', '-10.00', '540.00'], [$landed['planned'], $landed['charges'], $landed['landed']]);
-        self::assertSame('-40.00', self::booked(LedgerAccount::Charges, $expected, $charge), 'as the invoice will take off');
+        self::assertSame('-40.00', self::booked(LedgerAccount::Charges, $expected, $charge), 'its invoice takes off');
     }
 
     /** What charges booked on an account, what was taken off again with it. */

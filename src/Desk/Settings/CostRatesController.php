@@ -44,8 +44,16 @@ final class CostRatesController extends AbstractController
         $entry = new CostRatesEntry($this->business->get());
         $form = $this->form($entry)->handleRequest($request);
         Forms::attempt($form, function (Problems $problems) use ($entry): void {
+            $business = $this->business->get();
             if ($problems->areNone() && null !== $entry->money && null !== $entry->exchange) {
-                $problems->apply('money', fn () => $this->business->get()->reckonWith($entry->money, $entry->exchange));
+                $problems->apply('money', static fn () => $business->reckonWith($entry->money, $entry->exchange));
+            }
+            [$percent, $amount] = [$entry->handlingPercent, $entry->handlingAmount];
+            if ($problems->areNone() && null !== $percent && null !== $amount) {
+                $problems->apply(
+                    'handlingPercent',
+                    static fn () => $business->expectCharges($entry->expects, $percent, $amount),
+                );
             }
         });
         if (!$form->isSubmitted() || !$form->isValid()) {
@@ -60,7 +68,10 @@ final class CostRatesController extends AbstractController
     /** @return FormInterface<mixed> */
     private function form(?CostRatesEntry $entry = null): FormInterface
     {
-        return $this->forms->of(CostRatesType::class, $entry ?? new CostRatesEntry($this->business->get()));
+        $business = $this->business->get();
+        $options = ['currency' => $business->homeCurrency()->code];
+
+        return $this->forms->of(CostRatesType::class, $entry ?? new CostRatesEntry($business), $options);
     }
 
     #[Route('/rates', name: 'rates_fetch', methods: ['POST']), IsGranted('ROLE_IMPORT')]

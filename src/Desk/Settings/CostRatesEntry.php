@@ -8,7 +8,7 @@ use Brick\Math\BigDecimal;
 use Symfony\Component\Validator\Constraints as Assert;
 use TallBarrel\Store\Business\Business;
 
-/** What money costs, as it is typed; percent. */
+/** What money and taking goods in cost, as it is typed. */
 final class CostRatesEntry
 {
     #[Assert\NotNull(message: 'Say what it costs; 0 for nothing.')]
@@ -16,8 +16,17 @@ final class CostRatesEntry
     #[Assert\NotNull(message: 'Say what it costs; 0 for nothing.')]
     public ?BigDecimal $exchange;
 
+    public bool $expects;
+    #[Assert\NotNull(message: 'Say what it costs; 0 for nothing.')]
+    public ?BigDecimal $handlingPercent;
+    #[Assert\NotNull(message: 'Say what it costs; 0 for nothing.')]
+    public ?BigDecimal $handlingAmount;
+
     public function __construct(Business $business)
     {
+        $this->expects = $business->expectsCharges();
+        $this->handlingPercent = $business->handlingPercent();
+        $this->handlingAmount = $business->handlingAmount();
         $this->money = $business->moneyPercent();
         $this->exchange = $business->exchangePercent();
     }

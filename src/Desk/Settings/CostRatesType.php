@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Settings;
 
 use Symfony\Component\Form\AbstractType;
+use Symfony\Component\Form\Extension\Core\Type\CheckboxType;
 use Symfony\Component\Form\FormBuilderInterface;
 use Symfony\Component\OptionsResolver\OptionsResolver;
 use TallBarrel\Desk\Shell\Form\FigureType;
@@ -24,11 +25,25 @@ final class CostRatesType extends AbstractType
                 'label' => 'The bank takes',
                 'unit' => '%',
                 'help' => 'Of a payment in a foreign currency.',
+            ])
+            ->add('expects', CheckboxType::class, [
+                'label' => 'Goods bear freight, duty and other charges from the day they come, as far as they are '
+                    .'expected; the bill takes the place of it',
+                'required' => false,
+            ])
+            ->add('handlingPercent', FigureType::class, [
+                'label' => 'Taking goods in costs',
+                'unit' => '% of their value',
+                'help' => 'Put on what comes, as a part of its cost.',
+            ])
+            ->add('handlingAmount', FigureType::class, [
+                'label' => 'and for each receipt',
+                'unit' => $options['currency'],
             ]);
     }
 
     public function configureOptions(OptionsResolver $resolver): void
     {
-        $resolver->setDefaults(['data_class' => CostRatesEntry::class]);
+        $resolver->setDefaults(['data_class' => CostRatesEntry::class, 'currency' => '']);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Settle;
 
+use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
@@ -49,7 +50,10 @@ final class ChargesController extends AbstractController
     #[Route('', name: 'charges', methods: ['GET'], priority: 3)]
     public function list(): Response
     {
-        return $this->render('settle/charges.html.twig', ['charges' => $this->charges->all()]);
+        return $this->render('settle/charges.html.twig', [
+            'charges' => $this->charges->all(),
+            'expected' => $this->charges->expected(),
+        ]);
     }
 
     #[Route('/new', name: 'charge_new', methods: ['GET'], priority: 4), IsGranted('ROLE_INVOICE')]
@@ -64,10 +68,12 @@ final class ChargesController extends AbstractController
     {
         $fields = Fields::of($request);
         $asked = $this->asked($fields);
-        $shares = [];
+        $shares = $replaced = $less = [];
         if (null !== $asked && $fields->isGood()) {
             try {
                 $shares = $this->spread->shares($asked);
+                $replaced = $this->spread->replaced($asked);
+                $less = $this->spread->less($asked);
                 if ('book' === $fields->text('do')) {
                     $charge = $this->spread->book($asked, $by, 'charge-'.$fields->text('key', 45));
                     $this->addFlash('fine', sprintf('%s is spread over what came.', $charge->number));
@@ -79,7 +85,7 @@ final class ChargesController extends AbstractController
             }
         }
 
-        return $this->form($fields, $shares);
+        return $this->form($fields, $shares, $replaced, $less);
     }
 
     #[Route('/{number}', name: 'charge', methods: ['GET'], priority: 3)]
@@ -146,6 +152,7 @@ final class ChargesController extends AbstractController
             SpreadBasis::tryFrom($fields->text('basis')) ?? SpreadBasis::Value,
             array_values($receipts),
             $typed,
+            '' !== $fields->text('part', 1),
         );
     }
 
@@ -155,14 +162,20 @@ final class ChargesController extends AbstractController
             ?? throw $this->createNotFoundException(sprintf('There is no charge %s.', $number));
     }
 
-    /** @param list<LandedShare> $shares */
-    private function form(Fields $fields, array $shares): Response
+    /**
+     * @param list<LandedShare>      $shares
+     * @param list<LandedCharge>     $replaced what was expected and goes off again for it
+     * @param array<int, BigDecimal> $less     by how much a unit costs less for that, by line of a receipt
+     */
+    private function form(Fields $fields, array $shares, array $replaced = [], array $less = []): Response
     {
         return $this->render(
             'settle/charge_new.html.twig',
             [
                 'fields' => $fields,
                 'shares' => $shares,
+                'replaced' => $replaced,
+                'less' => $less,
                 'kinds' => ChargeKind::cases(),
                 'bases' => SpreadBasis::cases(),
                 'currencies' => array_values(array_unique([

@@ -24,6 +24,7 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoicePapers;
 use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\LandedCharges;
 use TallBarrel\Work\Settling\EnterInvoice;
 use TallBarrel\Work\Settling\SettleInvoice;
 
@@ -35,6 +36,7 @@ final class SettleController extends AbstractController
     public function __construct(
         private readonly Invoices $invoices,
         private readonly InvoicePapers $papers,
+        private readonly LandedCharges $charges,
         private readonly SettleInvoice $settle,
         private readonly CurrentBusiness $business,
         private readonly Audit $audit,
@@ -45,7 +47,7 @@ final class SettleController extends AbstractController
     #[Route('', name: 'settle', methods: ['GET'])]
     public function show(#[CurrentUser] Person $person): Response
     {
-        $list = SettleList::of($this->invoices);
+        $list = SettleList::of($this->invoices, $this->charges);
         $first = $list->first();
 
         return $this->page($list, null === $first ? null : $this->invoices->find($first->id), $person);
@@ -56,7 +58,7 @@ final class SettleController extends AbstractController
     {
         $invoice = $this->invoices->find($id) ?? throw $this->createNotFoundException('There is no such invoice.');
 
-        return $this->page(SettleList::of($this->invoices), $invoice, $person);
+        return $this->page(SettleList::of($this->invoices, $this->charges), $invoice, $person);
     }
 
     /** Decides about one line: what is done about goods that did not come, or about a price. */

@@ -8,6 +8,8 @@ use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\LandedCharge;
+use TallBarrel\Store\Settle\LandedCharges;
 use TallBarrel\Store\Settle\Uninvoiced;
 
 /** What is to be settled: invoices that differ, those that agree, and what came without one. */
@@ -17,12 +19,17 @@ final readonly class SettleList
      * @param list<Invoice>    $differs  somebody has to decide
      * @param list<Invoice>    $agrees   may be settled
      * @param list<Uninvoiced> $received and on no invoice
+     * @param list<LandedCharge> $expected charges that nobody billed yet
      */
-    private function __construct(public array $differs, public array $agrees, public array $received)
-    {
+    private function __construct(
+        public array $differs,
+        public array $agrees,
+        public array $received,
+        public array $expected,
+    ) {
     }
 
-    public static function of(Invoices $invoices): self
+    public static function of(Invoices $invoices, LandedCharges $charges): self
     {
         $differs = $agrees = [];
         foreach ($invoices->in(InvoiceState::Entered) as $invoice) {
@@ -34,7 +41,7 @@ final readonly class SettleList
             }
         }
 
-        return new self($differs, $agrees, $invoices->uninvoiced());
+        return new self($differs, $agrees, $invoices->uninvoiced(), $charges->expected());
     }
 
     public function first(): ?Invoice

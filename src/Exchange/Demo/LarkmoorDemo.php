@@ -49,6 +49,7 @@ use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Work\Settling\AskedCharge;
+use TallBarrel\Work\Settling\ExpectCharges;
 use TallBarrel\Work\Settling\SpreadCharge;
 use TallBarrel\Work\Sourcing\BringPriceList;
 
@@ -100,6 +101,7 @@ final class LarkmoorDemo
         private readonly Invoices $invoices,
         private readonly Categories $categories,
         private readonly SpreadCharge $spread,
+        private readonly ExpectCharges $expect,
     ) {
     }
 
@@ -157,8 +159,29 @@ final class LarkmoorDemo
                 $this->clock->now(),
             ))->load();
             $this->lateFreight();
+            $this->expectedFreight();
         });
         $this->entities->clear();
+    }
+
+    /** What came in the last days bears freight that nobody has billed yet. */
+    private function expectedFreight(): void
+    {
+        /** @var list<Receipt> $receipts */
+        $receipts = $this->entities
+            ->createQuery('SELECT r FROM '.Receipt::class.' r WHERE r.day >= :from ORDER BY r.day DESC, r.id')
+            ->setParameter('from', $this->today->modify('-30 days'))
+            ->getResult();
+        $expected = [];
+        foreach ($receipts as $receipt) {
+            foreach ($receipt->lines() as $line) {
+                null === $line->line->item || $this->entities->refresh($line->line->item);
+            }
+            array_push($expected, ...$this->expect->with($receipt, $this->people['bookkeeper']));
+            if (count($expected) >= 3) {
+                break;
+            }
+        }
     }
 
     /** The carrier's bill for the dearest delivery of three weeks ago came only now. */

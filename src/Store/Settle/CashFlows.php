@@ -16,13 +16,14 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Supplier\AgreedTerms;
 
-/** All that will have to be paid: on invoices, for what came without one, for what is ordered; less credit notes. */
+/** All that will have to be paid: on invoices, for what came without one and its freight, for what is ordered. */
 final readonly class CashFlows
 {
     public function __construct(
         private Connection $connection,
         private Invoices $invoices,
         private CreditNotes $credits,
+        private LandedCharges $charges,
         private Rates $rates,
         private CurrentBusiness $business,
     ) {
@@ -40,6 +41,7 @@ final readonly class CashFlows
         return [
             ...$this->invoiced($today, $rates),
             ...$this->received($today, $rates),
+            ...$this->expected($today),
             ...$this->ordered($today, $moved),
         ];
     }
@@ -106,6 +108,25 @@ final readonly class CashFlows
             /** @var array{int|null, string, int, int, string, string} $row */
             array_push($flows, ...$this->byTerms($row, $total, $one->day, $one->day, $today, $rates, CashKind::Received,
                 $one->receipt, $one->supplier));
+        }
+
+        return $flows;
+    }
+
+    /**
+     * Freight and the like that is on goods and not billed yet, by the terms of whoever it is expected of; at once
+     * where that is nobody of ours.
+     *
+     * @return list<CashFlow>
+     */
+    private function expected(\DateTimeImmutable $today): array
+    {
+        $flows = [];
+        foreach ($this->charges->expected() as $charge) {
+            $came = $charge->lines()[0]->came->receipt->day;
+            $due = $charge->supplier?->terms()?->dueOn($came) ?? $came;
+            $of = $charge->supplier?->name() ?? 'customs';
+            $flows[] = new CashFlow(max($due, $today), $charge->money(), CashKind::Received, $charge->number, $of);
         }
 
         return $flows;

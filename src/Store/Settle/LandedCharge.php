@@ -82,6 +82,25 @@ class LandedCharge
         $this->takenBackAt = $at;
     }
 
+    /** @return list<string> numbers of the receipts that bear it */
+    public function receipts(): array
+    {
+        return array_values(array_unique(
+            array_map(static fn (LandedChargeLine $line): string => $line->came->receipt->number, $this->lines()),
+        ));
+    }
+
+    /** How it stands, in a word or two. */
+    public function stands(): string
+    {
+        return match (true) {
+            null !== $this->takenBack => 'taken back',
+            !$this->isExpected => 'booked',
+            $this->kind->isBilled() => 'expected',
+            default => 'put on goods',
+        };
+    }
+
     public function money(): Money
     {
         return Money::of($this->amount, $this->currency);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Settle;
 
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Store\Dock\Receipt;
 
 /** Charges that were spread over what came. */
@@ -40,6 +41,21 @@ final readonly class LandedCharges
                 JOIN x.came k WHERE x.charge = c AND k.receipt = :receipt)',
             ['receipt' => $receipt],
         );
+    }
+
+    /** @return list<LandedCharge> that were put on goods and somebody will bill, the oldest first */
+    public function expected(): array
+    {
+        /** @var list<LandedCharge> $charges */
+        $charges = $this->entities
+            ->createQuery(
+                'SELECT c, s, l, k, r FROM '.LandedCharge::class.' c LEFT JOIN c.supplier s JOIN c.lines l JOIN l.came k
+                 JOIN k.receipt r WHERE c.isExpected = true AND c.takenBack IS NULL AND c.kind <> :own ORDER BY c.id',
+            )
+            ->setParameter('own', ChargeKind::Handling)
+            ->getResult();
+
+        return array_slice($charges, 0, self::MOST);
     }
 
     /**
