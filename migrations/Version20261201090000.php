@@ -11,13 +11,18 @@ final class Version20261201090000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return 'What of a supplier was changed and nobody who approves has seen; charges that are expected';
+        return 'What of a supplier was changed and nobody who approves has seen; charges expected, deposits';
     }
 
     public function up(Schema $schema): void
     {
         $this->addSql('ALTER TABLE supplier ADD agreed_before JSON DEFAULT NULL');
         $this->addSql('ALTER TABLE landed_charge ADD is_expected TINYINT DEFAULT 0 NOT NULL');
+        $this->addSql('ALTER TABLE invoice_line ADD deposit_agreed NUMERIC(14, 2) DEFAULT NULL,
+            ADD deposit_id INT DEFAULT NULL');
+        $this->addSql('ALTER TABLE invoice_line ADD CONSTRAINT FK_D3D1D6939815E4B1 FOREIGN KEY (deposit_id)
+            REFERENCES purchase_order (id)');
+        $this->addSql('CREATE INDEX IDX_D3D1D6939815E4B1 ON invoice_line (deposit_id)');
         $this->addSql("ALTER TABLE business ADD expects_charges TINYINT DEFAULT 0 NOT NULL,
             ADD handling_percent NUMERIC(5, 2) DEFAULT '0.00' NOT NULL,
             ADD handling_amount NUMERIC(10, 2) DEFAULT '0.00' NOT NULL");

@@ -113,6 +113,28 @@ final class SettleTest extends DeskTestCase
         self::assertStringNotContainsString('C-1002', $this->see('/settle')->filter('#work')->html());
     }
 
+    public function testADepositIsTypedFromItsOrder(): void
+    {
+        $this->connection()->executeStatement('UPDATE supplier SET deposit_percent = 0 WHERE deposit_percent > 0');
+        $this->connection()->executeStatement(
+            "UPDATE supplier SET deposit_percent = 30 WHERE id = (SELECT supplier_id FROM purchase_order
+                WHERE state = 'sent' ORDER BY id LIMIT 1)",
+        );
+        $this->as('iris');
+        $card = $this->see('/settle')->filter('.list a[href*="deposit=PO-"]')->first();
+        $agreed = $card->filter('.num')->text();
+        $form = $this->see((string) $card->attr('href'))->filter('#entry')->form();
+        $form['number'] = 'D-77';
+        $form['day'] = '2026-11-23';
+        $this->browser->submit($form);
+        self::assertResponseRedirects();
+        $page = $this->browser->followRedirect();
+        self::assertStringContainsString('Deposit of PO-', $page->filter('.work')->text());
+        self::assertStringContainsString(substr($agreed, 3), $page->filter('.work')->text());
+        self::assertStringNotContainsString('over the price', $page->filter('.work')->text());
+        self::assertSame(1.0, $this->number('SELECT COUNT(*) FROM invoice_line WHERE deposit_id IS NOT NULL'));
+    }
+
     public function testThePaymentsAreAFileToo(): void
     {
         $this->as('iris');

@@ -76,6 +76,12 @@ final readonly class PaymentTerms
         );
     }
 
+    /** What of a sum is paid when ordering. */
+    public function deposit(Money $total): Money
+    {
+        return $total->percent($this->depositPercent)->rounded();
+    }
+
     /**
      * What is left after the deposit, in parts.
      *
@@ -179,7 +185,7 @@ final readonly class PaymentTerms
         ?float $yearlyPercent = null,
     ): array {
         $hundred = BigDecimal::of(100);
-        $deposit = $total->percent($this->depositPercent)->rounded();
+        $deposit = $this->deposit($total);
         $payments = $this->depositPercent->isZero() ? [] : [new Payment($ordered, $deposit, $this->depositPercent)];
         $rest = $total->minus($deposit);
         $percent = $hundred->minus($this->depositPercent);

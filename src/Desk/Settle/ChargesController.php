@@ -51,7 +51,10 @@ final class ChargesController extends AbstractController
     public function list(): Response
     {
         return $this->render('settle/charges.html.twig', [
-            'charges' => $this->charges->all(),
+            'charges' => array_filter(
+                $this->charges->all(),
+                static fn (LandedCharge $one): bool => 'expected' !== $one->stands(),
+            ),
             'expected' => $this->charges->expected(),
         ]);
     }

@@ -15,7 +15,9 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\InvoicePaper;
 use TallBarrel\Store\Settle\InvoicePapers;
 use TallBarrel\Store\Settle\Invoices;
@@ -37,6 +39,7 @@ final class EntryController extends AbstractController
     public function __construct(
         private readonly Invoices $invoices,
         private readonly InvoicePapers $papers,
+        private readonly Deposits $depositsOf,
         private readonly ReadPaper $read,
         private readonly EntityManagerInterface $entities,
     ) {
@@ -48,7 +51,10 @@ final class EntryController extends AbstractController
         $supplier = $this->supplier($code);
         $paper = $this->papers->waiting($supplier, $request->query->getInt('paper'));
 
-        return $this->page($supplier, $request->query->getString('receipt'), Fields::none(), $paper);
+        return $this->page($supplier, $request->query->getString('receipt'), Fields::none(), $paper, $this->order(
+            $supplier,
+            $request->query->getString('deposit'),
+        ));
     }
 
     #[Route('', name: 'invoice_enter', methods: ['POST'])]
@@ -68,7 +74,9 @@ final class EntryController extends AbstractController
             $fields->problems,
         );
         if (null === $invoice) {
-            return $this->page($supplier, $fields->text('receipt', 20), $fields, $paper);
+            $order = $this->order($supplier, $fields->text('order', 20));
+
+            return $this->page($supplier, $fields->text('receipt', 20), $fields, $paper, $order);
         }
         if (null !== $paper) {
             $this->read->entered($paper, $invoice);
@@ -119,13 +127,54 @@ final class EntryController extends AbstractController
             );
         }
 
+        return [...$asked, ...$this->deposits($fields)];
+    }
+
+    /** @return list<AskedLine> asked for before goods come, and taken off when they are invoiced */
+    private function deposits(Fields $fields): array
+    {
+        $asked = [];
+        $taxes = $fields->each('deposit_tax');
+        foreach (['deposit' => 'Deposit of %s', 'deposit_off' => 'Deposit of %s, taken off'] as $name => $words) {
+            foreach ($fields->each($name) as $id => $amount) {
+                $place = $name.'-'.$id;
+                $order = $this->entities->find(PurchaseOrder::class, $id);
+                $read = null === $order ? null : $fields->price($place, $amount);
+                if (null === $order || null === $read || $read->isZero()) {
+                    continue;
+                }
+                $asked[] = new AskedLine(
+                    $place,
+                    null,
+                    sprintf($words, $order->number),
+                    BigDecimal::one(),
+                    'deposit' === $name ? $read : $read->negated(),
+                    $fields->price('deposit_tax-'.$id, $taxes[$id] ?? '') ?? $order->tax()->percent,
+                    $order,
+                );
+            }
+        }
+
         return $asked;
     }
 
-    private function page(Supplier $supplier, string $receipt, Fields $fields, ?InvoicePaper $paper): Response
+    private function order(Supplier $supplier, string $number): ?PurchaseOrder
     {
+        return '' === $number ? null : $this->entities->getRepository(PurchaseOrder::class)->findOneBy(
+            ['number' => $number, 'supplier' => $supplier],
+        ) ?? throw $this->createNotFoundException(sprintf('%s is not ordered from %s.', $number, $supplier->name()));
+    }
+
+    /** @param PurchaseOrder|null $deposit whose deposit the invoice asks for, before anything came */
+    private function page(
+        Supplier $supplier,
+        string $receipt,
+        Fields $fields,
+        ?InvoicePaper $paper,
+        ?PurchaseOrder $deposit,
+    ): Response {
         $draft = null === $paper ? null : $this->read->draft($paper);
-        $waiting = $this->invoices->uninvoiced($supplier);
+        $waiting = null === $deposit ? $this->invoices->uninvoiced($supplier) : [];
         $chosen = '' === $receipt
             ? $waiting
             : array_values(array_filter($waiting, static fn (Uninvoiced $one): bool => $one->receipt === $receipt));
@@ -155,6 +204,11 @@ final class EntryController extends AbstractController
             $rows = array_intersect_key($rows, $draft->lines);
         }
 
+        $orders = [];
+        foreach ($rows as $row) {
+            $orders[$row['line']->order->number] = $row['line']->order;
+        }
+
         return $this->render('settle/entry.html.twig', [
             'supplier' => $supplier,
             'receipt' => $receipt,
@@ -164,15 +218,9 @@ final class EntryController extends AbstractController
             'paper' => $paper,
             'draft' => $draft,
             'within' => null === $paper ? [] : $this->papers->within($paper),
-            'orders' => array_values(
-                array_reduce(
-                    $rows,
-                    static fn (array $orders, array $row): array => $orders + [
-                        $row['line']->order->number => $row['line']->order,
-                    ],
-                    [],
-                ),
-            ),
+            'orders' => array_values($orders),
+            'deposit' => $deposit,
+            'depositsOpen' => $this->depositsOf->open(array_values($orders)),
             'fields' => $fields,
             'key' => $fields->text('key', 50, 'invoice-'.bin2hex(random_bytes(8))),
         ], new Response(status: $fields->isGood() ? 200 : 422));

@@ -4,13 +4,17 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Settle;
 
+use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
 use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Desk\Shell\AboutMoney;
+use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Settle\BillingHistory;
+use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Landed;
 
 /** What goods truly cost, beside what was planned; and what became of an order, a receipt, a supplier or an item. */
@@ -42,8 +46,13 @@ final class LandedController extends AbstractController
 
     #[Route('/history/{of}/{which}', name: 'billing', methods: ['GET'],
         requirements: ['of' => 'order|receipt|supplier|item', 'which' => '.{1,60}'])]
-    public function history(string $of, string $which, BillingHistory $history): Response
-    {
+    public function history(
+        string $of,
+        string $which,
+        BillingHistory $history,
+        Deposits $deposits,
+        EntityManagerInterface $entities,
+    ): Response {
         $known = match ($of) {
             'order' => 'order',
             'receipt' => 'receipt',
@@ -51,6 +60,9 @@ final class LandedController extends AbstractController
             default => 'supplier',
         };
         $rows = $history->of($known, $which);
+        $order = 'order' === $known
+            ? $entities->getRepository(PurchaseOrder::class)->findOneBy(['number' => $which])
+            : null;
         $sums = [];
         foreach ($rows as $row) {
             foreach (['ordered_value', 'invoiced_value', 'paid_value', 'open_value'] as $value) {
@@ -63,6 +75,7 @@ final class LandedController extends AbstractController
             'which' => $which,
             'rows' => $rows,
             'sums' => $sums,
+            'deposit' => null === $order ? null : Money::of($deposits->balance($order), $order->currency)->rounded(),
         ]);
     }
 }

@@ -91,8 +91,10 @@ final readonly class MatchRow
                 new VerdictAct(
                     'price',
                     PriceVerdict::Accepted->value,
-                    sprintf('Accept %s, price follows', $asked),
-                    sprintf('Pay %s and make it their standing price from today?', $asked),
+                    sprintf(null === $this->line->deposit ? 'Accept %s, price follows' : 'Accept %s', $asked),
+                    null === $this->line->deposit
+                        ? sprintf('Pay %s and make it their standing price from today?', $asked)
+                        : null,
                 ),
             );
         }
@@ -113,7 +115,9 @@ final readonly class MatchRow
             match ($this->line->onPrice()) {
                 PriceVerdict::AsAgreed => 'the agreed price is paid',
                 PriceVerdict::Credit => 'credit note asked for, the agreed price is paid',
-                PriceVerdict::Accepted => 'the asked price is paid, the standing price follows',
+                PriceVerdict::Accepted => null === $this->line->deposit
+                    ? 'the asked price is paid, the standing price follows'
+                    : 'the asked deposit is paid',
                 null => null,
             },
         ], static fn (?string $words): bool => null !== $words));

@@ -21,6 +21,7 @@ use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
+use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoicePapers;
 use TallBarrel\Store\Settle\Invoices;
@@ -37,6 +38,7 @@ final class SettleController extends AbstractController
         private readonly Invoices $invoices,
         private readonly InvoicePapers $papers,
         private readonly LandedCharges $charges,
+        private readonly Deposits $deposits,
         private readonly SettleInvoice $settle,
         private readonly CurrentBusiness $business,
         private readonly Audit $audit,
@@ -47,7 +49,7 @@ final class SettleController extends AbstractController
     #[Route('', name: 'settle', methods: ['GET'])]
     public function show(#[CurrentUser] Person $person): Response
     {
-        $list = SettleList::of($this->invoices, $this->charges);
+        $list = SettleList::of($this->invoices, $this->charges, $this->deposits);
         $first = $list->first();
 
         return $this->page($list, null === $first ? null : $this->invoices->find($first->id), $person);
@@ -58,7 +60,7 @@ final class SettleController extends AbstractController
     {
         $invoice = $this->invoices->find($id) ?? throw $this->createNotFoundException('There is no such invoice.');
 
-        return $this->page(SettleList::of($this->invoices, $this->charges), $invoice, $person);
+        return $this->page(SettleList::of($this->invoices, $this->charges, $this->deposits), $invoice, $person);
     }
 
     /** Decides about one line: what is done about goods that did not come, or about a price. */

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Settle;
 
 use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
@@ -20,16 +22,18 @@ final readonly class SettleList
      * @param list<Invoice>    $agrees   may be settled
      * @param list<Uninvoiced> $received and on no invoice
      * @param list<LandedCharge> $expected charges that nobody billed yet
+     * @param list<PurchaseOrder> $deposits orders with one agreed that nobody asked for yet
      */
     private function __construct(
         public array $differs,
         public array $agrees,
         public array $received,
         public array $expected,
+        public array $deposits,
     ) {
     }
 
-    public static function of(Invoices $invoices, LandedCharges $charges): self
+    public static function of(Invoices $invoices, LandedCharges $charges, Deposits $deposits): self
     {
         $differs = $agrees = [];
         foreach ($invoices->in(InvoiceState::Entered) as $invoice) {
@@ -41,7 +45,7 @@ final readonly class SettleList
             }
         }
 
-        return new self($differs, $agrees, $invoices->uninvoiced(), $charges->expected());
+        return new self($differs, $agrees, $invoices->uninvoiced(), $charges->expected(), $deposits->due());
     }
 
     public function first(): ?Invoice

@@ -175,7 +175,9 @@ final class LarkmoorDemo
         $expected = [];
         foreach ($receipts as $receipt) {
             foreach ($receipt->lines() as $line) {
-                null === $line->line->item || $this->entities->refresh($line->line->item);
+                if (null !== $line->line->item) {
+                    $this->entities->refresh($line->line->item);
+                }
             }
             array_push($expected, ...$this->expect->with($receipt, $this->people['bookkeeper']));
             if (count($expected) >= 3) {

@@ -748,6 +748,14 @@ class PurchaseOrder implements PlanningRestsOnIt
         );
     }
 
+    /** What the terms let the supplier ask before the goods come, before tax. */
+    public function depositAgreed(): Money
+    {
+        $net = $this->totals()->net;
+
+        return $this->supplier->terms()?->deposit($net) ?? Money::zero($this->currency);
+    }
+
     /** What carriage costs by the supplier's tariff, in their currency. */
     public function freight(): Money
     {

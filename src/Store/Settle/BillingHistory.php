@@ -9,9 +9,10 @@ use Doctrine\DBAL\Connection;
 /**
  * Of an order, a receipt, a supplier or an item: what was ordered, came, was invoiced, paid and went back, by line.
  *
- * @phpstan-type BilledRow array{number: string, day: string, supplier: string, currency: string, code: string|null,
- *      name: string, pack: string, ordered: string, received: string, invoiced: string, paid: string, back: string,
- *      ordered_value: string, invoiced_value: string, paid_value: string, open_value: string, invoices: string|null}
+ * @phpstan-type BilledRow array{number: string, day: string, supplier: string, supplier_code: string,
+ *      currency: string, code: string|null, name: string, pack: string, ordered: string, received: string,
+ *      invoiced: string, paid: string, back: string, ordered_value: string, invoiced_value: string,
+ *      paid_value: string, open_value: string, invoices: string|null}
  */
 final readonly class BillingHistory
 {
@@ -39,7 +40,8 @@ final readonly class BillingHistory
     {
         /** @var list<BilledRow> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.number, DATE(o.sent_at) day, s.name supplier, o.currency, i.code, l.description name,
+            "SELECT o.number, DATE(o.sent_at) day, s.name supplier, s.code supplier_code,
+                o.currency, i.code, l.description name,
                 l.pack_name pack, l.packs ordered, l.received, COALESCE(v.packs, 0) invoiced, COALESCE(v.paid, 0) paid,
                 COALESCE(b.packs, 0) back, ROUND(l.packs * l.price, 2) ordered_value,
                 ROUND(COALESCE(v.value, 0), 2) invoiced_value, ROUND(COALESCE(v.paid_value, 0), 2) paid_value,

@@ -23,6 +23,7 @@ final readonly class CashFlows
         private Connection $connection,
         private Invoices $invoices,
         private CreditNotes $credits,
+        private Deposits $deposits,
         private LandedCharges $charges,
         private Rates $rates,
         private CurrentBusiness $business,
@@ -99,6 +100,7 @@ final readonly class CashFlows
         $terms = $this->connection->fetchAllAssociativeIndexed(
             'SELECT s.code, CAST(s.tax_percent AS CHAR) tax, '.AgreedTerms::COLUMNS.' FROM supplier s',
         );
+        $holders = $this->deposits->holders();
         $flows = [];
         foreach ($this->invoices->uninvoiced() as $one) {
             $row = array_values($terms[$one->supplierCode] ?? ['0', null, '0', 0, 0, '0', '']);
@@ -107,7 +109,7 @@ final readonly class CashFlows
             $total = $net->plus($net->percent($tax))->rounded();
             /** @var array{int|null, string, int, int, string, string} $row */
             array_push($flows, ...$this->byTerms($row, $total, $one->day, $one->day, $today, $rates, CashKind::Received,
-                $one->receipt, $one->supplier));
+                $one->receipt, $one->supplier, isset($holders[$one->supplierCode])));
         }
 
         return $flows;
@@ -139,12 +141,13 @@ final readonly class CashFlows
      */
     private function ordered(\DateTimeImmutable $today, array $moved): array
     {
-        /** @var list<array{number: string, due: string, sent: string, supplier: string, value: string, terms: string}>
-         *      $rows */
+        /** @var list<array{number: string, due: string, sent: string, supplier: string, value: string, terms: string,
+         *      asked: int}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT o.number, l.due, DATE(o.sent_at) sent, s.name supplier,
                 ROUND(SUM(l.home_value * (1 + o.tax_percent / 100)), 2) value,
-                CONVERT(JSON_ARRAY('.AgreedTerms::COLUMNS.') USING utf8mb4) terms
+                CONVERT(JSON_ARRAY('.AgreedTerms::COLUMNS.') USING utf8mb4) terms,
+                EXISTS (SELECT 1 FROM invoice_line d WHERE d.deposit_id = o.id) asked
              FROM open_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
              GROUP BY o.id, o.number, l.due, o.sent_at, s.name, terms ORDER BY l.due, o.id',
         );
@@ -164,6 +167,7 @@ final readonly class CashFlows
                 CashKind::Ordered,
                 $row['number'],
                 $row['supplier'],
+                1 === $row['asked'],
             ));
         }
 
@@ -171,7 +175,7 @@ final readonly class CashFlows
     }
 
     /**
-     * A deposit whose day is over was paid when it was ordered.
+     * A deposit whose day is over was paid when it was ordered, and one that has its own invoice is on that.
      *
      * @param array{int|null, string, int, int|bool, string, string} $terms
      * @param array<string, ExchangeRate>                            $rates
@@ -188,13 +192,15 @@ final readonly class CashFlows
         CashKind $kind,
         string $of,
         string $supplier,
+        bool $hasDeposit,
     ): array {
         $agreed = AgreedTerms::read($terms) ?? PaymentTerms::net(0);
         $yearly = $this->business->get()->moneyPercent()->toFloat();
         $flows = [];
-        foreach ($agreed->payments($total, $ordered, $invoiced, $yearly) as $payment) {
-            $wasDeposit = CashKind::Ordered === $kind && $payment->day < $today->setTime(0, 0);
-            if (!$wasDeposit) {
+        foreach ($agreed->payments($total, $ordered, $invoiced, $yearly) as $n => $payment) {
+            $isDeposit = 0 === $n && !$agreed->depositPercent->isZero();
+            $isPast = CashKind::Ordered === $kind && $payment->day < $today->setTime(0, 0);
+            if (!$isPast && !($isDeposit && $hasDeposit)) {
                 $flows[] = $this->flow($payment->day, $payment->amount, $rates, $kind, $of, $supplier);
             }
         }

@@ -12,9 +12,10 @@ use TallBarrel\Core\Settling\LineMatch;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\QuantityVerdict;
 use TallBarrel\Store\Order\OrderLine;
+use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Type\BigDecimalType;
 
-/** Goods of an order's line, or a charge such as freight, as a supplier asks for them. */
+/** Goods of an order's line, a charge such as freight, or a deposit, as a supplier asks for them. */
 #[ORM\Entity]
 #[ORM\Table(name: 'invoice_line')]
 #[ORM\Index(name: 'disputed_quantity', columns: ['on_quantity'])]
@@ -45,12 +46,17 @@ class InvoiceLine
         #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false, onDelete: 'CASCADE')]
         public readonly Invoice $invoice,
         #[ORM\Column] public readonly int $position,
-        /** Null for a charge. */
+        /** Null for a charge and a deposit. */
         #[ORM\ManyToOne] public readonly ?OrderLine $orderLine,
         #[ORM\Column(length: 200)] public readonly string $words,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] public readonly BigDecimal $packs,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)] public readonly BigDecimal $price,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2)] public readonly BigDecimal $taxPercent,
+        /** Whose deposit is asked for, or taken off with an amount below zero. */
+        #[ORM\ManyToOne] public readonly ?PurchaseOrder $deposit = null,
+        /** What may be asked as a deposit, before tax; null for anything else. */
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+        private ?BigDecimal $depositAgreed = null,
     ) {
         foreach ([$packs, $price, $taxPercent] as $figure) {
             // What is taken off the whole of an invoice stands on it like a charge.
@@ -86,7 +92,7 @@ class InvoiceLine
             $this->orderLine?->packs() ?? $this->packs,
             $this->received,
             $this->packs,
-            $this->orderLine?->price() ?? $this->price,
+            $this->orderLine?->price() ?? $this->depositAgreed ?? $this->price,
             $this->price,
             $this->invoice->supplier->tolerance()->tolerance(),
             $this->onQuantity,
@@ -97,6 +103,17 @@ class InvoiceLine
     public function isDecided(): bool
     {
         return $this->match()->isDecided();
+    }
+
+    /** The order it is about; null for a charge. */
+    public function order(): ?PurchaseOrder
+    {
+        return $this->orderLine->order ?? $this->deposit;
+    }
+
+    public function isCharge(): bool
+    {
+        return null === $this->orderLine && null === $this->deposit;
     }
 
     public function onQuantity(): ?QuantityVerdict

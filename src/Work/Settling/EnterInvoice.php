@@ -13,6 +13,7 @@ use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\CreditNote;
+use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
@@ -24,6 +25,7 @@ final readonly class EnterInvoice
     public function __construct(
         private EntityManagerInterface $entities,
         private Invoices $invoices,
+        private Deposits $deposits,
         private Rates $rates,
         private Audit $audit,
         private ClockInterface $clock,
@@ -131,12 +133,13 @@ final readonly class EnterInvoice
             $problems->refuse('day', sprintf('%s is a day to come.', $asked->day->format('j M Y')));
         }
         foreach ($asked->lines as $line) {
-            $sent = $line->orderLine?->order->sentAt();
+            $order = $line->order();
+            $sent = $order?->sentAt();
             if (null !== $sent && !$line->packs->isZero() && $asked->day->format('Y-m-d') < $sent->format('Y-m-d')) {
                 $problems->refuse('day', sprintf(
                     '%s is before %s was sent, on %s.',
                     $asked->day->format('j M Y'),
-                    $line->orderLine->order->number,
+                    $order->number,
                     $sent->format('j M Y'),
                 ));
             }
@@ -147,7 +150,7 @@ final readonly class EnterInvoice
 
     private function add(Invoice $invoice, int $position, AskedLine $line, Problems $problems): void
     {
-        $order = $line->orderLine?->order;
+        $order = $line->order();
         if (null !== $order && !self::billedBy($order, $invoice->supplier)) {
             $problems->refuse($line->place, sprintf('%s was ordered from %s.', $line->words, $order->supplier->name()));
 
@@ -163,6 +166,7 @@ final readonly class EnterInvoice
 
             return;
         }
+        $agreed = null === $line->deposit ? null : $this->agreed($line, $line->deposit, $problems);
         $problems->attempt($line->place, static fn (): InvoiceLine => new InvoiceLine(
             $invoice,
             $position,
@@ -171,7 +175,30 @@ final readonly class EnterInvoice
             $line->packs,
             $line->price,
             $line->taxPercent,
+            $line->deposit,
+            $agreed,
         ));
+    }
+
+    /** What may be asked as a deposit yet; null where one is taken off, of which no more than was asked. */
+    private function agreed(AskedLine $line, PurchaseOrder $order, Problems $problems): ?BigDecimal
+    {
+        if (!$line->price->isNegative()) {
+            $asked = $this->deposits->asked([$order])[$order->id] ?? BigDecimal::zero();
+
+            return BigDecimal::max($order->depositAgreed()->amount->minus($asked), BigDecimal::zero());
+        }
+        $open = $this->deposits->open([$order])[$order->id] ?? BigDecimal::zero();
+        if ($line->price->negated()->isGreaterThan($open)) {
+            $problems->refuse($line->place, sprintf(
+                '%s is taken off for %s, of whose deposits %s is left.',
+                $line->price->negated(),
+                $order->number,
+                $open->toScale(2),
+            ));
+        }
+
+        return null;
     }
 
     /** Who sold it, whom it is paid through, or who was to be paid for this order. */

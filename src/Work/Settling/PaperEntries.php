@@ -64,11 +64,14 @@ final readonly class PaperEntries
     private function invoice(Invoice $invoice, array $came): BookEntry
     {
         $rate = $invoice->rate()->foreignForOne;
-        $received = $charges = $price = BigDecimal::zero();
+        $received = $charges = $deposits = $price = BigDecimal::zero();
         foreach ($invoice->lines() as $line) {
             $ordered = $line->orderLine;
             if (null === $ordered) {
-                $charges = $charges->plus(self::home($line->owed()->amount, $rate));
+                $amount = self::home($line->owed()->amount, $rate);
+                [$charges, $deposits] = $line->isCharge()
+                    ? [$charges->plus($amount), $deposits]
+                    : [$charges, $deposits->plus($amount)];
                 continue;
             }
             $agreed = self::home($line->owedPacks()->multipliedBy($ordered->price()), $rate);
@@ -88,6 +91,7 @@ final readonly class PaperEntries
             [
                 LedgerAccount::Received->value => $received,
                 LedgerAccount::Charges->value => $charges,
+                LedgerAccount::Deposits->value => $deposits,
                 LedgerAccount::PriceDifference->value => $price,
                 LedgerAccount::Tax->value => self::home($owed->tax->amount, $rate),
                 LedgerAccount::Payables->value => self::home($owed->total->amount, $rate)->negated(),

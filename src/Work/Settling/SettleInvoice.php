@@ -20,6 +20,7 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\BookPeriods;
 use TallBarrel\Store\Settle\CreditNote;
 use TallBarrel\Store\Settle\CreditNotes;
+use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
@@ -37,6 +38,7 @@ final readonly class SettleInvoice
         private CreditLetter $letter,
         private PaymentAdvice $advice,
         private CreditNotes $credits,
+        private Deposits $deposits,
         private CreditsTakenOff $takenOff,
         private BookPeriods $periods,
         private Audit $audit,
@@ -77,7 +79,10 @@ final readonly class SettleInvoice
                 QuantityVerdict::Awaited => 'the rest is on its way, all is paid',
                 PriceVerdict::AsAgreed => 'the agreed price is paid',
                 PriceVerdict::Credit => 'a credit note was asked for the price above the agreed one',
-                PriceVerdict::Accepted => sprintf('%s is accepted, the standing price follows', $found->price),
+                PriceVerdict::Accepted => sprintf(
+                    null === $found->deposit ? '%s is accepted, the standing price follows' : '%s is accepted',
+                    $found->price,
+                ),
             }));
         });
     }
@@ -123,6 +128,7 @@ final readonly class SettleInvoice
         $this->step($invoice, $version, function (Invoice $invoice) use ($by): void {
             $invoice->mustBeOpen();
             $this->mustBeUnanswered(...$invoice->lines());
+            $this->mustNotBeTakenOff($invoice);
             $this->audit->note($by, $invoice->supplier->code, sprintf('Gave up invoice %s', $invoice->number));
             $this->entities->remove($invoice);
         });
@@ -241,6 +247,17 @@ final readonly class SettleInvoice
             $invoice->currency,
             $invoice->paidLast()->amount,
         ));
+    }
+
+    /** @throws Refused where a deposit it asks for was taken off another invoice */
+    private function mustNotBeTakenOff(Invoice $invoice): void
+    {
+        foreach ($invoice->lines() as $line) {
+            $order = $line->deposit;
+            if (null !== $order && $line->owed()->amount->isGreaterThan($this->deposits->balance($order))) {
+                throw new Refused(sprintf('The deposit of %s is taken off another invoice already.', $order->number));
+            }
+        }
     }
 
     /** @throws Refused once their credit note came: what it was for stays as it was decided */

@@ -16,6 +16,8 @@ enum LedgerAccount: string
     case Charges = 'charges';
     /** What taking goods in costs us, as it was put on them. */
     case Handling = 'handling';
+    /** Paid to suppliers before goods came. */
+    case Deposits = 'deposits';
     /** Sent back and not credited yet. */
     case Claims = 'claims';
     case Bank = 'bank';
@@ -36,6 +38,7 @@ enum LedgerAccount: string
             self::Tax => 'input tax',
             self::Charges => 'charges on goods',
             self::Handling => 'handling put on goods',
+            self::Deposits => 'deposits with suppliers',
             self::Claims => 'claims on suppliers',
             self::Bank => 'bank',
             self::CostOfSales => 'cost of sales and of what was used',
