@@ -450,7 +450,8 @@ final class CompareTest extends DeskTestCase
     public function testRatesComeFromTheStandInFeedAndAReferenceFile(): void
     {
         $this->as('rowan');
-        $typed = ['money' => '9', 'exchange' => '1', 'handlingPercent' => '2', 'handlingAmount' => '3.50'];
+        $typed = ['money' => '9', 'exchange' => '1', 'handlingPercent' => '2', 'handlingAmount' => '3.50',
+            'valuing' => 'average'];
         $this->post('/settings/costs', ['handlingPercent' => '61'] + $typed);
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString('expected 0 to 60', $this->text());

@@ -206,6 +206,7 @@ final class PressedTwiceTest extends DeskTestCase
                 $gone,
                 $full,
                 new \LogicException('while a page was drawn', 0, $full),
+                new OptimisticLockException('Commit failed', null, $gone),
             ] as $error
         ) {
             $page = $this->page($error);

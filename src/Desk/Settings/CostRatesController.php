@@ -17,6 +17,7 @@ use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Form\Forms;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\Settle\BookPeriods;
 use TallBarrel\Work\Keeping\RateFeed;
 
 /** What money, stock and exchanging cost the business, and the exchange rates. */
@@ -27,6 +28,7 @@ final class CostRatesController extends AbstractController
     public function __construct(
         private readonly CurrentBusiness $business,
         private readonly Rates $rates,
+        private readonly BookPeriods $periods,
         private readonly ClockInterface $clock,
         private readonly Forms $forms,
     ) {
@@ -47,6 +49,17 @@ final class CostRatesController extends AbstractController
             $business = $this->business->get();
             if ($problems->areNone() && null !== $entry->money && null !== $entry->exchange) {
                 $problems->apply('money', static fn () => $business->reckonWith($entry->money, $entry->exchange));
+            }
+            $closed = $entry->valuing === $business->valuing() ? null : $this->periods->last();
+            if (null !== $closed) {
+                $problems->refuse('valuing', sprintf(
+                    'The books of %s are closed, with the stock %s: it stays so.',
+                    $closed->month,
+                    $business->valuing()->words(),
+                ));
+            }
+            if ($problems->areNone()) {
+                $business->valueBy($entry->valuing);
             }
             [$percent, $amount] = [$entry->handlingPercent, $entry->handlingAmount];
             if ($problems->areNone() && null !== $percent && null !== $amount) {

@@ -6,8 +6,10 @@ namespace TallBarrel\Desk\Settings;
 
 use Symfony\Component\Form\AbstractType;
 use Symfony\Component\Form\Extension\Core\Type\CheckboxType;
+use Symfony\Component\Form\Extension\Core\Type\EnumType;
 use Symfony\Component\Form\FormBuilderInterface;
 use Symfony\Component\OptionsResolver\OptionsResolver;
+use TallBarrel\Core\Settling\Valuing;
 use TallBarrel\Desk\Shell\Form\FigureType;
 
 /** @extends AbstractType<CostRatesEntry> */
@@ -39,6 +41,12 @@ final class CostRatesType extends AbstractType
             ->add('handlingAmount', FigureType::class, [
                 'label' => 'and for each receipt',
                 'unit' => $options['currency'],
+            ])
+            ->add('valuing', EnumType::class, [
+                'class' => Valuing::class,
+                'label' => 'The stock is worth',
+                'choice_label' => static fn (Valuing $one): string => $one->words(),
+                'help' => 'Chosen once: it stays as it is when the books of a month are closed.',
             ]);
     }
 

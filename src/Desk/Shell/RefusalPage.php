@@ -38,7 +38,9 @@ final readonly class RefusalPage
     public function show(ExceptionEvent $event): void
     {
         $error = $event->getThrowable();
-        $isConflict = $error instanceof UniqueConstraintViolationException || $error instanceof OptimisticLockException;
+        // A database that goes away while something is saved is told as a conflict too, and is none.
+        $isConflict = !self::isGone($error)
+            && ($error instanceof UniqueConstraintViolationException || $error instanceof OptimisticLockException);
         $before = $isConflict ? $this->asPressedBefore($event->getRequest()) : null;
         if (null !== $before) {
             $event->setResponse($before);

@@ -14,6 +14,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Desk\Shell\TakenFile;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Stock\StockValue;
 
 /** What the stock was worth at the end of a day. */
@@ -24,6 +25,7 @@ final class WorthController extends AbstractController
     public function __construct(
         private readonly StockValue $value,
         private readonly SeenSites $seen,
+        private readonly CurrentBusiness $business,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -42,6 +44,7 @@ final class WorthController extends AbstractController
         sort($sites);
 
         return $this->render('stock/worth.html.twig', [
+            'how' => $this->business->get()->valuing(),
             'day' => $day,
             'wrong' => $wrong,
             'table' => $table,

@@ -16,6 +16,7 @@ use TallBarrel\Core\Ordering\PaperPart;
 use TallBarrel\Core\Ordering\YesRules;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Settling\Books\LedgerAccount;
+use TallBarrel\Core\Settling\Valuing;
 use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Core\VisitLength;
 use TallBarrel\Store\Person\Right;
@@ -42,6 +43,10 @@ class Business
     /** Whether what freight, duty and handling are expected to cost is put on goods when they come. */
     #[ORM\Column(options: ['default' => false])]
     private bool $expectsCharges = true;
+
+    /** How the cost of the stock is reckoned; chosen once. */
+    #[ORM\Column(length: 8, enumType: Valuing::class, options: ['default' => 'average'])]
+    private Valuing $valuing = Valuing::Average;
 
     /** What taking goods in costs, in percent of their value. */
     #[ORM\Column(type: BigDecimalType::NAME, precision: 5, scale: 2, options: ['default' => '0.00'])]
@@ -443,6 +448,16 @@ class Business
         $this->expectsCharges = $expects;
         $this->handlingPercent = $handlingPercent;
         $this->handlingAmount = $handlingAmount;
+    }
+
+    public function valueBy(Valuing $valuing): void
+    {
+        $this->valuing = $valuing;
+    }
+
+    public function valuing(): Valuing
+    {
+        return $this->valuing;
     }
 
     public function expectsCharges(): bool
