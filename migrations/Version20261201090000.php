@@ -17,6 +17,8 @@ final class Version20261201090000 extends AbstractMigration
     public function up(Schema $schema): void
     {
         $this->addSql('ALTER TABLE supplier ADD agreed_before JSON DEFAULT NULL');
+        $this->addSql('CREATE INDEX movement_worth ON stock_movement (item_id, site_id, lot, day, quantity)');
+        $this->addSql('CREATE INDEX movement_kind ON stock_movement (kind, day)');
         $this->addSql('ALTER TABLE landed_charge ADD is_expected TINYINT DEFAULT 0 NOT NULL');
         $this->addSql('ALTER TABLE invoice_line ADD deposit_agreed NUMERIC(14, 2) DEFAULT NULL,
             ADD deposit_id INT DEFAULT NULL');

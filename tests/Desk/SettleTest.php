@@ -514,6 +514,14 @@ final class SettleTest extends DeskTestCase
         self::assertStringContainsString('is closed already', $this->text());
         $this->see('/settle/books/2020-01.csv');
         self::assertResponseStatusCodeSame(404);
+        $this->as('rowan');
+        $form = $this->see('/settings/costs')->filter('form')->reduce(
+            static fn (Crawler $one): bool => $one->filter('[name="valuing"]')->count() > 0,
+        )->form();
+        $form['valuing'] = 'fifo';
+        $this->browser->submit($form);
+        self::assertResponseStatusCodeSame(422);
+        self::assertStringContainsString('are closed, with the stock at average cost: it stays so', $this->text());
     }
 
     private static function string(mixed $value): string

@@ -14,6 +14,9 @@ use TallBarrel\Store\Type\BigDecimalType;
 /** One line of the stock ledger; never changed or removed. Written by the Ledger alone. */
 #[ORM\Entity(readOnly: true)]
 #[ORM\Table(name: 'stock_movement')]
+/* What stood anywhere on a past day is summed from this index alone. */
+#[ORM\Index(columns: ['item_id', 'site_id', 'lot', 'day', 'quantity'], name: 'movement_worth')]
+#[ORM\Index(columns: ['kind', 'day'], name: 'movement_kind')]
 #[ORM\Index(columns: ['item_id', 'site_id', 'day'], name: 'movement_of_item')]
 #[ORM\Index(columns: ['item_id', 'day'], name: 'movement_latest')]
 class Movement

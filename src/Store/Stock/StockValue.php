@@ -95,7 +95,8 @@ final readonly class StockValue
              FROM (SELECT m.id, m.day, m.item_id, m.lot, m.quantity + COALESCE(b.quantity, 0) quantity,
                     m.unit_cost + COALESCE(c.share, 0) cost
                 FROM stock_movement m
-                LEFT JOIN stock_movement b ON b.idempotency_key = CONCAT('back-', m.idempotency_key) AND b.day <= :day
+                LEFT JOIN (SELECT idempotency_key, quantity FROM stock_movement WHERE kind = 'receipt-back'
+                    AND day <= :day) b ON b.idempotency_key = CONCAT('back-', m.idempotency_key)
                 LEFT JOIN (SELECT r.number, o.item_id, x.lot, SUM(a.share) / SUM(x.packs * o.pack_content) share
                     FROM (SELECT g.came_id, SUM(g.share) share FROM landed_charge_line g
                         JOIN landed_charge h ON h.id = g.charge_id WHERE DATE(h.at) <= :day
@@ -107,7 +108,8 @@ final readonly class StockValue
                     GROUP BY item_id) anew ON anew.item_id = m.item_id
                 WHERE m.kind IN ('opening', 'receipt', 'joined') AND m.quantity > 0 AND m.unit_cost IS NOT NULL
                     AND m.day <= :day AND (anew.id IS NULL OR m.id > anew.id)) l
-             JOIN (SELECT item_id, lot, SUM(quantity) there FROM stock_movement WHERE day <= :day
+             JOIN (SELECT item_id, lot, SUM(units) there FROM (SELECT item_id, lot, SUM(quantity) units
+                    FROM stock_movement WHERE day <= :day GROUP BY item_id, site_id, lot) sites
                 GROUP BY item_id, lot HAVING there > 0) n ON n.item_id = l.item_id AND n.lot = l.lot) k
             GROUP BY k.item_id, k.lot, k.there) q ON q.item_id = u.item_id AND q.lot = u.lot
         SQL;
