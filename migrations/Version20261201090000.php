@@ -26,6 +26,7 @@ final class Version20261201090000 extends AbstractMigration
             REFERENCES purchase_order (id)');
         $this->addSql('CREATE INDEX IDX_D3D1D6939815E4B1 ON invoice_line (deposit_id)');
         $this->addSql("ALTER TABLE business ADD expects_charges TINYINT DEFAULT 0 NOT NULL,
+            ADD own_tax VARCHAR(30) DEFAULT '' NOT NULL,
             ADD valuing VARCHAR(8) DEFAULT 'average' NOT NULL,
             ADD handling_percent NUMERIC(5, 2) DEFAULT '0.00' NOT NULL,
             ADD handling_amount NUMERIC(10, 2) DEFAULT '0.00' NOT NULL");

@@ -209,6 +209,16 @@ final class AgreedPricesTest extends DeskTestCase
         $this->post('/settings/taxes/'.(int) $this->number("SELECT id FROM tax_rate WHERE name = 'food'"));
         $page = $this->browser->followRedirect()->text();
         self::assertStringContainsString('Vetrasol Glassworks is taxed at “food”', $page);
+
+        $this->post('/settings/taxes/own', ['own' => 'food']);
+        self::assertStringContainsString('“food” is no rate above 0 of today', $this->text());
+        $add('ours', '23', '2026-01-01');
+        $this->post('/settings/taxes/own', ['own' => 'ours']);
+        self::assertResponseRedirects();
+        $this->post('/settings/taxes/'.(int) $this->number("SELECT id FROM tax_rate WHERE name = 'ours'"));
+        $page = $this->browser->followRedirect();
+        self::assertStringContainsString('We account for tax at “ours” ourselves', $page->text());
+        self::assertSame('ours', $page->filter('#own-tax option[selected]')->attr('value'));
     }
 
     public function testAnItemsOwnRateStandsOnItsLineWhereTaxIsChargedAtAll(): void

@@ -7,10 +7,14 @@ namespace TallBarrel\Tests\Work;
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Settling\Books\BookEntry;
 use TallBarrel\Core\Settling\Books\LedgerAccount;
 use TallBarrel\Core\Settling\PriceVerdict;
+use TallBarrel\Core\Settling\QuantityVerdict;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Settle\BookPeriods;
 use TallBarrel\Store\Settle\CreditNote;
 use TallBarrel\Store\Settle\CreditNoteLine;
@@ -23,6 +27,7 @@ use TallBarrel\Work\Settling\AskedInvoice;
 use TallBarrel\Work\Settling\AskedLine;
 use TallBarrel\Work\Settling\EnterInvoice;
 use TallBarrel\Work\Settling\KeepBooks;
+use TallBarrel\Work\Settling\PaperEntries;
 use TallBarrel\Work\Settling\SettleInvoice;
 
 /** What goes to the bookkeeping; entries worked by hand. */
@@ -238,5 +243,48 @@ final class BooksTest extends StoreTestCase
         ], LedgerAccount::PriceDifference);
         self::assertTrue($entry->difference()->isZero());
         self::assertCount(2, $entry->lines, 'nothing is booked with 0.00');
+    }
+
+    /**
+     * @return array<string, string> sums by account
+     *
+     * @phpstan-impure
+     */
+    private static function booked(Invoice $invoice): array
+    {
+        $sums = [];
+        foreach (self::get(PaperEntries::class)->until(self::now()) as $entry) {
+            foreach ($entry->document === $invoice->number ? $entry->lines : [] as $line) {
+                $sums[$line->account->value] = (string) $line->amount;
+            }
+        }
+        ksort($sums);
+
+        return $sums;
+    }
+
+    /**
+     * By hand: goods for 100.00 from another member state, untaxed: 23 % of it is owed by us and deducted at once. A
+     * deposit is no supply yet.
+     */
+    public function testTaxThatIsNotChargedIsAccountedForOnBothSides(): void
+    {
+        $supplier = self::supplier();
+        $supplier->deliversAs('', Tax::of(TaxCategory::WithinTheUnion));
+        $order = self::sentOrder([[self::offer(self::item('K-9'), '10.00', 1, $supplier), 10]], 'PO-K9');
+        $problems = new Problems();
+        $none = BigDecimal::zero();
+        $invoice = self::get(EnterInvoice::class)->enter(new AskedInvoice($supplier, 'V-K9', self::now(), [
+            new AskedLine('a', $order->lines()[0], 'Goods', BigDecimal::of(10), BigDecimal::of(10), $none),
+            new AskedLine('b', null, 'Deposit', BigDecimal::one(), BigDecimal::of(50), $none, $order),
+        ], null, 'k9'), self::person('iris'), $problems) ?? self::fail(implode(' ', $problems->all()));
+        $invoice->lines()[0]->decide(QuantityVerdict::Awaited, null);
+        $invoice->lines()[1]->decide(null, PriceVerdict::Accepted);
+        self::entities()->flush();
+        self::get(SettleInvoice::class)->release($invoice->id, $invoice->version(), self::person('iris'));
+        $plain = ['deposits' => '50.00', 'payables' => '-150.00', 'received' => '100.00'];
+        self::assertSame($plain, self::booked($invoice));
+        self::get(CurrentBusiness::class)->get()->accountForTaxBy('Standard');
+        self::assertSame($plain + ['tax' => '23.00', 'tax-owed' => '-23.00'], self::booked($invoice));
     }
 }

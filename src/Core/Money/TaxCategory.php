@@ -25,6 +25,15 @@ enum TaxCategory: string
         );
     }
 
+    /**
+     * Whether the tax is owed by who buys, and not to the seller (Directive 2006/112/EC, articles 194 to 200; where it
+     * may be deducted, article 168, both stand on one day).
+     */
+    public function isOwedByBuyer(): bool
+    {
+        return in_array($this, [self::ReverseCharge, self::WithinTheUnion], true);
+    }
+
     public function words(): string
     {
         return match ($this) {

@@ -13,6 +13,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\TaxRate;
 use TallBarrel\Store\Business\TaxRates;
 use TallBarrel\Store\Person\Person;
@@ -25,6 +26,7 @@ final class TaxRatesController extends AbstractController
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly TaxRates $rates,
+        private readonly CurrentBusiness $business,
         private readonly KeepTaxRates $keep,
     ) {
     }
@@ -46,6 +48,16 @@ final class TaxRatesController extends AbstractController
             $by,
             $fields->problems,
         );
+
+        return $fields->isGood() ? $this->redirectToRoute('tax_rates') : $this->page($fields);
+    }
+
+    /** At which of them we account for tax that is not charged. */
+    #[Route('/own', name: 'tax_own', methods: ['POST']), IsGranted('ROLE_APPROVE')]
+    public function accountBy(Request $request, #[CurrentUser] Person $by): Response
+    {
+        $fields = Fields::of($request);
+        $this->keep->accountBy($fields->text('own', TaxRate::LONGEST), $by, $fields->problems);
 
         return $fields->isGood() ? $this->redirectToRoute('tax_rates') : $this->page($fields);
     }
@@ -74,6 +86,7 @@ final class TaxRatesController extends AbstractController
                     ->getRepository(TaxRate::class)
                     ->findBy([], ['name' => 'ASC', 'fromDay' => 'DESC']),
                 'now' => $this->rates->today(),
+                'own' => $this->business->get()->ownTax(),
                 'fields' => $fields,
             ],
             new Response(status: $fields->isGood() ? 200 : 422),

@@ -176,6 +176,7 @@ final class SettleController extends AbstractController
             'acts' => $acts,
             'terms' => $terms,
             'discountUntil' => null !== $until && $until >= $today ? $until : null,
+            'ownTax' => $this->business->get()->ownTax(),
             'moneyPercent' => $this->business->get()->moneyPercent(),
             'receipts' => $receipts,
             'received' => in_array($person->id, $people, true),

@@ -44,6 +44,10 @@ class Business
     #[ORM\Column(options: ['default' => false])]
     private bool $expectsCharges = true;
 
+    /** By which of our rates we account for tax that is not charged; empty for none. */
+    #[ORM\Column(length: 30, options: ['default' => ''])]
+    private string $ownTax = '';
+
     /** How the cost of the stock is reckoned; chosen once. */
     #[ORM\Column(length: 8, enumType: Valuing::class, options: ['default' => 'average'])]
     private Valuing $valuing = Valuing::Average;
@@ -448,6 +452,17 @@ class Business
         $this->expectsCharges = $expects;
         $this->handlingPercent = $handlingPercent;
         $this->handlingAmount = $handlingAmount;
+    }
+
+    /** @param string $name of one of our rates; empty for none */
+    public function accountForTaxBy(string $name): void
+    {
+        $this->ownTax = trim($name);
+    }
+
+    public function ownTax(): string
+    {
+        return $this->ownTax;
     }
 
     public function valueBy(Valuing $valuing): void

@@ -125,6 +125,15 @@ class Invoice
         return $this->sums(static fn (InvoiceLine $line): Money => $line->owed());
     }
 
+    /** What we account for the tax of ourselves, before tax. */
+    public function taxedByUs(): Money
+    {
+        return Money::sum(
+            $this->currency,
+            array_map(static fn (InvoiceLine $line): Money => $line->taxedByUs(), $this->lines()),
+        )->rounded();
+    }
+
     /** @param callable(InvoiceLine): Money $of */
     private function sums(callable $of): DocumentSums
     {

@@ -8,6 +8,8 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\Mapping as ORM;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Settling\LineMatch;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\QuantityVerdict;
@@ -114,6 +116,22 @@ class InvoiceLine
     public function isCharge(): bool
     {
         return null === $this->orderLine && null === $this->deposit;
+    }
+
+    /** Why no tax is on it, as it was ordered, or as the supplier is taxed. */
+    private function category(): TaxCategory
+    {
+        $known = $this->orderLine?->tax() ?? $this->invoice->supplier->tax();
+
+        return Tax::percent($this->taxPercent, $known->category)->category;
+    }
+
+    /** What of it we account for the tax of ourselves: goods and charges, not deposits, which are none yet. */
+    public function taxedByUs(): Money
+    {
+        return null === $this->deposit && $this->category()->isOwedByBuyer()
+            ? $this->owed()
+            : Money::zero($this->invoice->currency);
     }
 
     public function onQuantity(): ?QuantityVerdict

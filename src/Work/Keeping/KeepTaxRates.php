@@ -10,6 +10,7 @@ use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Audit\Audit;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\TaxRate;
 use TallBarrel\Store\Business\TaxRates;
 use TallBarrel\Store\Item\Item;
@@ -22,6 +23,7 @@ final readonly class KeepTaxRates
     public function __construct(
         private EntityManagerInterface $entities,
         private TaxRates $rates,
+        private CurrentBusiness $business,
         private Audit $audit,
     ) {
     }
@@ -55,6 +57,27 @@ final readonly class KeepTaxRates
         });
     }
 
+    /**
+     * At which rate we account for tax that is not charged.
+     *
+     * @param string   $name     of one of them; empty for none
+     * @param Problems $problems takes what is wrong with it
+     */
+    public function accountBy(string $name, Person $by, Problems $problems): void
+    {
+        $rate = '' === $name ? null : $this->rates->named($name);
+        if ('' !== $name && true !== $rate?->percent->isPositive()) {
+            $problems->refuse('own', sprintf('“%s” is no rate above 0 of today; choose one, or none.', $name));
+
+            return;
+        }
+        $this->business->get()->accountForTaxBy($name);
+        $this->audit->note($by, 'tax rates', '' === $name
+            ? 'We account for no tax ourselves'
+            : sprintf('What is not charged we account for at %s', $name));
+        $this->entities->flush();
+    }
+
     /** @throws Refused if it is the last of a name that somebody is taxed by */
     public function takeOut(TaxRate $rate, Person $by): void
     {
@@ -62,6 +85,9 @@ final readonly class KeepTaxRates
         $taxed = $alike > 1 ? null : $this->taxedBy($rate->name);
         if (null !== $taxed) {
             throw new Refused(sprintf('%s is taxed at “%s”; choose another there first.', $taxed, $rate->name));
+        }
+        if ($alike <= 1 && 0 === strcasecmp($this->business->get()->ownTax(), $rate->name)) {
+            throw new Refused(sprintf('We account for tax at “%s” ourselves; choose another first.', $rate->name));
         }
         $this->audit->note($by, 'tax rates', 'Taken out: '.self::words($rate));
         $this->entities->remove($rate);

@@ -8,10 +8,13 @@ use Brick\Math\BigDecimal;
 use Brick\Math\RoundingMode;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Receiving\ReturnWish;
 use TallBarrel\Core\Settling\Books\BookEntry;
 use TallBarrel\Core\Settling\Books\LedgerAccount;
 use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Business\TaxRates;
 use TallBarrel\Store\Settle\CreditNote;
 use TallBarrel\Store\Settle\Invoice;
 
@@ -20,8 +23,11 @@ final readonly class PaperEntries
 {
     private const SCALE = 6;
 
-    public function __construct(private EntityManagerInterface $entities)
-    {
+    public function __construct(
+        private EntityManagerInterface $entities,
+        private CurrentBusiness $business,
+        private TaxRates $taxes,
+    ) {
     }
 
     /** @return list<BookEntry> */
@@ -82,6 +88,7 @@ final readonly class PaperEntries
             );
         }
         $owed = $invoice->owed();
+        $ours = $this->ownTax($invoice, $rate);
 
         return BookEntry::of(
             'invoice-'.$invoice->id,
@@ -93,13 +100,27 @@ final readonly class PaperEntries
                 LedgerAccount::Charges->value => $charges,
                 LedgerAccount::Deposits->value => $deposits,
                 LedgerAccount::PriceDifference->value => $price,
-                LedgerAccount::Tax->value => self::home($owed->tax->amount, $rate),
+                LedgerAccount::Tax->value => self::home($owed->tax->amount, $rate)->plus($ours),
+                LedgerAccount::TaxOwed->value => $ours->negated(),
                 LedgerAccount::Payables->value => self::home($owed->total->amount, $rate)->negated(),
             ],
             $invoice->currency === $invoice->homeCurrency
                 ? LedgerAccount::PriceDifference
                 : LedgerAccount::ExchangeDifference,
         );
+    }
+
+    /** At our own rate of the day, owed and deducted at once; home currency. */
+    private function ownTax(Invoice $invoice, BigDecimal $foreignForOne): BigDecimal
+    {
+        $name = mb_strtolower($this->business->get()->ownTax());
+        $percent = '' === $name ? null : ($this->taxes->on($invoice->day)[$name] ?? null)?->percent;
+        $taxed = $invoice->taxedByUs();
+
+        return null === $percent || $taxed->isZero()
+            ? BigDecimal::zero()
+            : Money::of(self::home($taxed->amount, $foreignForOne), $invoice->homeCurrency)
+                ->percent($percent)->rounded()->amount;
     }
 
     /**

@@ -12,6 +12,8 @@ enum LedgerAccount: string
     case Received = 'received';
     case Payables = 'payables';
     case Tax = 'tax';
+    /** Tax that we account for ourselves, as the supplier charges none. */
+    case TaxOwed = 'tax-owed';
     /** Freight, duty and the like: on stock from its spread, off again with its invoice. */
     case Charges = 'charges';
     /** What taking goods in costs us, as it was put on them. */
@@ -36,6 +38,7 @@ enum LedgerAccount: string
             self::Received => 'goods received, not invoiced',
             self::Payables => 'payables',
             self::Tax => 'input tax',
+            self::TaxOwed => 'tax we account for ourselves',
             self::Charges => 'charges on goods',
             self::Handling => 'handling put on goods',
             self::Deposits => 'deposits with suppliers',
