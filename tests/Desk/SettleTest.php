@@ -135,6 +135,24 @@ final class SettleTest extends DeskTestCase
         self::assertSame(1.0, $this->number('SELECT COUNT(*) FROM invoice_line WHERE deposit_id IS NOT NULL'));
     }
 
+    /** One invoice for all that came in a month. */
+    public function testAMonthIsInvoicedTogether(): void
+    {
+        $this->connection()->executeStatement('UPDATE receipt SET day = ? WHERE number = ?', ['2026-10-05', 'R-1186']);
+        $this->as('iris');
+        $page = $this->see('/settle/new/OSTREL');
+        $all = $page->filter('#entry tbody input[name^="packs"]')->count();
+        $link = $page->filter('.title a.btn')->reduce(
+            static fn (Crawler $one): bool => str_contains($one->text(), 'All of Oct 2026'),
+        );
+        $page = $this->see((string) $link->attr('href'));
+        self::assertStringContainsString('for all that came in October 2026', $page->filter('.title')->text());
+        $some = $page->filter('#entry tbody input[name^="packs"]')->count();
+        self::assertGreaterThan(0, $some);
+        self::assertLessThan($all, $some);
+        self::assertStringContainsString('R-1186', $page->filter('#entry')->text());
+    }
+
     public function testThePaymentsAreAFileToo(): void
     {
         $this->as('iris');

@@ -51,10 +51,14 @@ final class EntryController extends AbstractController
         $supplier = $this->supplier($code);
         $paper = $this->papers->waiting($supplier, $request->query->getInt('paper'));
 
-        return $this->page($supplier, $request->query->getString('receipt'), Fields::none(), $paper, $this->order(
+        return $this->page(
             $supplier,
-            $request->query->getString('deposit'),
-        ));
+            $request->query->getString('receipt'),
+            Fields::none(),
+            $paper,
+            $this->order($supplier, $request->query->getString('deposit')),
+            $request->query->getString('month'),
+        );
     }
 
     #[Route('', name: 'invoice_enter', methods: ['POST'])]
@@ -76,7 +80,14 @@ final class EntryController extends AbstractController
         if (null === $invoice) {
             $order = $this->order($supplier, $fields->text('order', 20));
 
-            return $this->page($supplier, $fields->text('receipt', 20), $fields, $paper, $order);
+            return $this->page(
+                $supplier,
+                $fields->text('receipt', 20),
+                $fields,
+                $paper,
+                $order,
+                $fields->text('month', 7),
+            );
         }
         if (null !== $paper) {
             $this->read->entered($paper, $invoice);
@@ -165,19 +176,26 @@ final class EntryController extends AbstractController
         ) ?? throw $this->createNotFoundException(sprintf('%s is not ordered from %s.', $number, $supplier->name()));
     }
 
-    /** @param PurchaseOrder|null $deposit whose deposit the invoice asks for, before anything came */
+    /**
+     * @param PurchaseOrder|null $deposit whose deposit the invoice asks for, before anything came
+     * @param string             $month   as 2026-10, where one invoice is for all that came in it; empty for none
+     */
     private function page(
         Supplier $supplier,
         string $receipt,
         Fields $fields,
         ?InvoicePaper $paper,
         ?PurchaseOrder $deposit,
+        string $month,
     ): Response {
         $draft = null === $paper ? null : $this->read->draft($paper);
         $waiting = null === $deposit ? $this->invoices->uninvoiced($supplier) : [];
-        $chosen = '' === $receipt
-            ? $waiting
-            : array_values(array_filter($waiting, static fn (Uninvoiced $one): bool => $one->receipt === $receipt));
+        $chosen = array_values(array_filter(
+            $waiting,
+            static fn (Uninvoiced $one): bool => '' !== $receipt
+                ? $one->receipt === $receipt
+                : '' === $month || $one->day->format('Y-m') === $month,
+        ));
         $rows = [];
         foreach ($chosen as $one) {
             foreach ($one->packs as $id => $packs) {
@@ -212,6 +230,10 @@ final class EntryController extends AbstractController
         return $this->render('settle/entry.html.twig', [
             'supplier' => $supplier,
             'receipt' => $receipt,
+            'month' => $month,
+            'months' => array_values(array_unique(
+                array_map(static fn (Uninvoiced $one): string => $one->day->format('Y-m'), $waiting),
+            )),
             'others' => count($waiting) - count($chosen),
             'rows' => $rows,
             'charges' => range(0, max(self::CHARGES, count($draft->charges ?? [])) - 1),
