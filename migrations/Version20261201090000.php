@@ -11,7 +11,7 @@ final class Version20261201090000 extends AbstractMigration
 {
     public function getDescription(): string
     {
-        return 'What of a supplier was changed and nobody who approves has seen; charges expected, deposits';
+        return 'Changes of a supplier not seen yet; charges expected, deposits, goods on consignment';
     }
 
     public function up(Schema $schema): void
@@ -25,6 +25,18 @@ final class Version20261201090000 extends AbstractMigration
         $this->addSql('ALTER TABLE invoice_line ADD CONSTRAINT FK_D3D1D6939815E4B1 FOREIGN KEY (deposit_id)
             REFERENCES purchase_order (id)');
         $this->addSql('CREATE INDEX IDX_D3D1D6939815E4B1 ON invoice_line (deposit_id)');
+        $this->addSql("ALTER TABLE order_line ADD consigned TINYINT DEFAULT 0 NOT NULL,
+            ADD still_theirs NUMERIC(14, 3) DEFAULT '0.000' NOT NULL");
+        $this->addSql('ALTER TABLE offer ADD consigned TINYINT DEFAULT 0 NOT NULL,
+            ADD consigned_days INT DEFAULT 0 NOT NULL');
+        $this->addSql('ALTER TABLE supplier_return_line ADD theirs TINYINT DEFAULT 0 NOT NULL');
+        $this->addSql('CREATE TABLE consigned_use (id INT AUTO_INCREMENT NOT NULL, packs NUMERIC(14, 3) NOT NULL,
+            used TINYINT NOT NULL, day DATE NOT NULL, line_id INT NOT NULL, by_id INT NOT NULL,
+            INDEX IDX_C4256CE24D7B7542 (line_id), INDEX IDX_C4256CE2AAE72004 (by_id), PRIMARY KEY (id))');
+        $this->addSql('ALTER TABLE consigned_use ADD CONSTRAINT FK_C4256CE24D7B7542 FOREIGN KEY (line_id)
+            REFERENCES order_line (id)');
+        $this->addSql('ALTER TABLE consigned_use ADD CONSTRAINT FK_C4256CE2AAE72004 FOREIGN KEY (by_id)
+            REFERENCES person (id)');
         $this->addSql("ALTER TABLE business ADD expects_charges TINYINT DEFAULT 0 NOT NULL,
             ADD own_tax VARCHAR(30) DEFAULT '' NOT NULL,
             ADD valuing VARCHAR(8) DEFAULT 'average' NOT NULL,

@@ -86,6 +86,7 @@ final class Pages
         'own_data' => ['/own-data'],
         'own_data_run' => ['{run}'],
         'cost_rates' => ['/settings/costs'],
+        'consigned' => ['/settle/consigned'],
         'budget' => ['/settings/budget'],
         'ways' => ['/settings/ways'],
         'limits' => ['/settings/limits'],

@@ -15,6 +15,7 @@ use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Desk\Shell\TakenFile;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Settle\ConsignedGoods;
 use TallBarrel\Store\Stock\StockValue;
 
 /** What the stock was worth at the end of a day. */
@@ -24,6 +25,7 @@ final class WorthController extends AbstractController
 {
     public function __construct(
         private readonly StockValue $value,
+        private readonly ConsignedGoods $consigned,
         private readonly SeenSites $seen,
         private readonly CurrentBusiness $business,
         private readonly ClockInterface $clock,
@@ -45,6 +47,7 @@ final class WorthController extends AbstractController
 
         return $this->render('stock/worth.html.twig', [
             'how' => $this->business->get()->valuing(),
+            'theirs' => $this->consigned->worth(),
             'day' => $day,
             'wrong' => $wrong,
             'table' => $table,

@@ -216,6 +216,16 @@ final class OfferType extends AbstractType
             ->add('inspected', CheckboxType::class, [
                 'label' => 'is inspected on arrival',
             ])
+            ->add('consigned', CheckboxType::class, [
+                'label' => 'stays theirs in our stock until it is used (consignment)',
+            ])
+            ->add('consigned_days', WholeType::class, [
+                'label' => 'Ours anyway after',
+                'unit' => 'days, empty for never',
+                'property_path' => 'consignedDays',
+                'required' => false,
+                'most' => 3650,
+            ])
             ->add('blocked', CheckboxType::class, [
                 'label' => 'not to be bought for now',
             ]);

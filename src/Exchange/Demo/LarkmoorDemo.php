@@ -160,6 +160,7 @@ final class LarkmoorDemo
             ))->load();
             $this->lateFreight();
             $this->expectedFreight();
+            $this->leftWithUs();
         });
         $this->entities->clear();
     }
@@ -183,6 +184,28 @@ final class LarkmoorDemo
             if (count($expected) >= 3) {
                 break;
             }
+        }
+    }
+
+    /** Two items of the latest delivery are theirs until they are used. */
+    private function leftWithUs(): void
+    {
+        $this->entities->flush();
+        /** @var list<array{id: int, offer_id: int}> $lines */
+        $lines = $this->connection->fetchAllAssociative(
+            'SELECT l.id, l.offer_id FROM order_line l JOIN receipt_line x ON x.line_id = l.id
+             JOIN receipt r ON r.id = x.receipt_id JOIN item i ON i.id = l.item_id
+             WHERE l.invoiced = 0 AND l.received > 1 AND l.offer_id IS NOT NULL ORDER BY r.day DESC, l.id DESC LIMIT 2',
+        );
+        foreach ($lines as $n => $line) {
+            $this->connection->executeStatement(
+                'UPDATE offer SET consigned = 1, consigned_days = ? WHERE id = ?',
+                [0 === $n ? 90 : 0, $line['offer_id']],
+            );
+            $this->connection->executeStatement(
+                'UPDATE order_line SET consigned = 1, still_theirs = received WHERE id = ?',
+                [$line['id']],
+            );
         }
     }
 

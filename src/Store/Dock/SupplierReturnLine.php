@@ -20,6 +20,9 @@ class SupplierReturnLine
     #[ORM\Column(options: ['default' => false])]
     private bool $uncharged = false;
 
+    #[ORM\Column(options: ['default' => false])]
+    private bool $theirs = false;
+
     /** @throws InvalidValue unless it is above 0 and no more than came */
     public function __construct(
         #[ORM\ManyToOne(inversedBy: 'lines'), ORM\JoinColumn(nullable: false)] public readonly SupplierReturn $back,
@@ -42,9 +45,20 @@ class SupplierReturnLine
         return $this->came->line->pack()->toStockUnits($this->packs);
     }
 
+    /** It was on consignment, and goes back to whose it is. */
+    public function wasTheirs(): void
+    {
+        $this->theirs = true;
+    }
+
     public function goesUncharged(): void
     {
         $this->uncharged = true;
+    }
+
+    public function isTheirs(): bool
+    {
+        return $this->theirs;
     }
 
     public function isUncharged(): bool

@@ -111,6 +111,14 @@ class Offer implements PlanningRestsOnIt
     #[ORM\Column(options: ['default' => false])]
     private bool $inspected = false;
 
+    /** Whether what it brings stays the supplier's until it is used. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $consigned = false;
+
+    /** After how many days it is ours anyway; 0 for never. */
+    #[ORM\Column(options: ['default' => 0])]
+    private int $consignedDays = 0;
+
     #[ORM\Column(options: ['default' => false])]
     private bool $blocked = false;
 
@@ -237,6 +245,30 @@ class Offer implements PlanningRestsOnIt
     public function inspect(bool $inspected): void
     {
         $this->inspected = $inspected;
+    }
+
+    /**
+     * @param int $days after which it is ours anyway; 0 for never
+     *
+     * @throws InvalidValue unless from 0 to 3650
+     */
+    public function consign(bool $consigned, int $days): void
+    {
+        if ($days < 0 || $days > 3650) {
+            throw InvalidValue::because(sprintf('Theirs for %d days is out of range; expected 0 to 3650.', $days));
+        }
+        $this->consigned = $consigned;
+        $this->consignedDays = $days;
+    }
+
+    public function isConsigned(): bool
+    {
+        return $this->consigned;
+    }
+
+    public function consignedDays(): int
+    {
+        return $this->consignedDays;
     }
 
     public function block(bool $blocked): void

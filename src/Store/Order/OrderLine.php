@@ -42,6 +42,14 @@ class OrderLine implements PlanningRestsOnIt
     #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)]
     private BigDecimal $closedShort;
 
+    /** On consignment: what comes stays the supplier's until it is used. */
+    #[ORM\Column(options: ['default' => false])]
+    private bool $consigned = false;
+
+    /** Packs that came and are the supplier's yet. */
+    #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3, options: ['default' => '0.000'])]
+    private BigDecimal $stillTheirs;
+
     /** A day of its own; null for the order's. */
     #[ORM\Column(type: 'date_immutable', nullable: true)]
     private ?\DateTimeImmutable $wantedOn = null;
@@ -109,7 +117,7 @@ class OrderLine implements PlanningRestsOnIt
         #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 3)] private BigDecimal $packs,
         #[ORM\Column(type: BigDecimalType::NAME, precision: 16, scale: 6)] private BigDecimal $price,
     ) {
-        $this->received = $this->invoiced = $this->closedShort = BigDecimal::zero();
+        $this->received = $this->invoiced = $this->closedShort = $this->stillTheirs = BigDecimal::zero();
         $this->discountPercent = $this->discountEach = BigDecimal::zero();
         $this->listPrice = $price;
         $this->pricedBy = $offer?->agreedFor($packs) ?? '';
@@ -132,6 +140,7 @@ class OrderLine implements PlanningRestsOnIt
         );
         // How it is to be packed stands on every order.
         $line->noteToThem = $offer->packing();
+        $line->consigned = $offer->isConsigned();
         $order->add($line);
         $own = $offer->item->tax();
         // Where the supplier charges no tax, for a reason, no goods of theirs have one.
@@ -543,6 +552,34 @@ class OrderLine implements PlanningRestsOnIt
             );
         }
         $this->received = $this->received->plus($packs);
+        if ($this->consigned) {
+            $this->stillTheirs = $this->stillTheirs->plus($packs);
+        }
+    }
+
+    public function isConsigned(): bool
+    {
+        return $this->consigned;
+    }
+
+    public function stillTheirs(): BigDecimal
+    {
+        return $this->stillTheirs;
+    }
+
+    /**
+     * Packs become ours, or go back to whose they are.
+     *
+     * @throws InvalidValue if no more are theirs
+     */
+    public function takeOver(BigDecimal $packs): void
+    {
+        if ($packs->isNegative() || $packs->isGreaterThan($this->stillTheirs)) {
+            throw InvalidValue::because(
+                sprintf('%s of %s are not theirs; %s are.', $packs, $this->description, $this->stillTheirs),
+            );
+        }
+        $this->stillTheirs = $this->stillTheirs->minus($packs);
     }
 
     /**
@@ -558,6 +595,7 @@ class OrderLine implements PlanningRestsOnIt
             );
         }
         $this->received = $this->received->minus($packs);
+        $this->stillTheirs = BigDecimal::max($this->stillTheirs->minus($packs), BigDecimal::zero());
         $this->order->isExpectedAgain();
     }
 

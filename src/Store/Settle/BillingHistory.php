@@ -46,8 +46,8 @@ final readonly class BillingHistory
                 COALESCE(b.packs, 0) back, ROUND(l.packs * l.price, 2) ordered_value,
                 ROUND(COALESCE(v.value, 0), 2) invoiced_value, ROUND(COALESCE(v.paid_value, 0), 2) paid_value,
                 ROUND(COALESCE(v.value, 0) - COALESCE(v.paid_value, 0)
-                    + GREATEST(l.received - COALESCE(v.packs, 0) - COALESCE(b.uncharged, 0), 0) * l.price, 2)
-                    open_value,
+                    + GREATEST(l.received - l.still_theirs - COALESCE(v.packs, 0) - COALESCE(b.uncharged, 0), 0)
+                    * l.price, 2) open_value,
                 v.invoices
              FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
              LEFT JOIN item i ON i.id = l.item_id

@@ -100,14 +100,14 @@ final readonly class Invoices
      * @param list<int> $orderLines
      * @param int       $except     an invoice that does not count; 0 for none
      *
-     * @return array<int, BigDecimal> packs received and on no other invoice, by order line; below zero where more was
-     *      paid than came
+     * @return array<int, BigDecimal> packs received, ours, and on no other invoice, by order line; below zero where
+     *      more was paid than came
      */
     public function received(array $orderLines, int $except = 0): array
     {
         /** @var array<int, string> $rows */
         $rows = [] === $orderLines ? [] : $this->entities->getConnection()->fetchAllKeyValue(
-            'SELECT l.id, l.received - COALESCE((SELECT SUM(v.owed_packs) FROM invoice_line v
+            'SELECT l.id, l.received - l.still_theirs - COALESCE((SELECT SUM(v.owed_packs) FROM invoice_line v
                 WHERE v.order_line_id = l.id AND v.invoice_id <> ?), 0)
              FROM order_line l WHERE l.id IN (?)',
             [$except, $orderLines],
@@ -131,15 +131,17 @@ final readonly class Invoices
          */
         $rows = $this->entities->getConnection()->fetchAllAssociative(
             'SELECT STRAIGHT_JOIN r.number receipt, r.day, s.code, s.name, o.currency, l.id line, SUM(rl.packs) packs,
-                l.received - l.invoiced - COALESCE(b.packs, 0) open, l.price
+                l.received - l.still_theirs - l.invoiced - COALESCE(b.packs, 0) open, l.price
              FROM order_line l FORCE INDEX (order_line_billed) JOIN purchase_order o ON o.id = l.order_id
              JOIN supplier s ON s.id = o.supplier_id
              JOIN standing_receipt_line rl ON rl.line_id = l.id JOIN receipt r ON r.id = rl.receipt_id
              LEFT JOIN (SELECT c.line_id, SUM(x.packs) packs FROM supplier_return_line x
                 JOIN receipt_line c ON c.id = x.came_id WHERE x.uncharged GROUP BY c.line_id) b ON b.line_id = l.id
-             WHERE l.received > 0 AND l.received > l.invoiced AND l.received > l.invoiced + COALESCE(b.packs, 0)
+             WHERE l.received > 0 AND l.received > l.invoiced
+                AND l.received > l.invoiced + l.still_theirs + COALESCE(b.packs, 0)
                 AND (? IS NULL OR s.id = ?)
-             GROUP BY r.id, r.number, r.day, s.code, s.name, o.currency, l.id, l.received, l.invoiced, b.packs, l.price
+             GROUP BY r.id, r.number, r.day, s.code, s.name, o.currency, l.id, l.received,
+                l.still_theirs, l.invoiced, b.packs, l.price
              ORDER BY r.day DESC, r.id DESC, l.id',
             [$supplier?->id, $supplier?->id],
         );

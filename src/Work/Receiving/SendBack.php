@@ -247,8 +247,15 @@ final readonly class SendBack
         $order = $line->came->line->order;
         $this->orders->lock($order->id);
         $this->entities->refresh($line->came->line);
+        $isTheirs = $line->came->line->stillTheirs()->isGreaterThanOrEqualTo($line->packs);
+        if ($isTheirs) {
+            $line->wasTheirs();
+        }
         if (ReturnWish::Replacement === $back->wish) {
             $line->came->line->comesAgain($line->packs);
+        } elseif ($isTheirs) {
+            $line->came->line->takeOver($line->packs);
+            $line->goesUncharged();
         } elseif ($this->isUncharged($line)) {
             $line->goesUncharged();
         }

@@ -180,7 +180,7 @@ final readonly class TakeBackReceipt
                 ));
             }
             $order = $line->line->id;
-            $uncharged[$order] = $uncharged[$order]->minus($line->packs);
+            $uncharged[$order] = $uncharged[$order]->plus($line->line->stillTheirs())->minus($line->packs);
             if ($uncharged[$order]->isNegative()) {
                 throw new Refused(sprintf(
                     '%s is on an invoice already; ask for a credit note, or send it back.',

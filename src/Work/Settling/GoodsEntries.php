@@ -32,6 +32,7 @@ final readonly class GoodsEntries
             ...$this->opening($end),
             ...$this->receipts($end),
             ...$this->returns($end),
+            ...$this->takenOver($end),
             ...$this->charges($end),
             ...$this->putRight($first, $end),
         ];
@@ -60,11 +61,12 @@ final readonly class GoodsEntries
     /** @return list<BookEntry> what came, and what was taken back as booked by mistake; at the rate of that day */
     private function receipts(\DateTimeImmutable $end): array
     {
-        /** @var list<array{id: int, number: string, day: string, name: string, expense: string, stock: string|null}>
-         *      $rows */
+        /** @var list<array{id: int, number: string, day: string, name: string, expense: string, theirs: string,
+         *      stock: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT r.id, r.number, r.day, MIN(s.name) name,
-                SUM(IF(l.item_id IS NULL, x.packs * l.pack_content * x.unit_cost, 0)) expense, MAX(m.stock) stock
+                SUM(IF(l.item_id IS NULL, x.packs * l.pack_content * x.unit_cost, 0)) expense,
+                SUM(IF(l.consigned, x.packs * l.pack_content * x.unit_cost, 0)) theirs, MAX(m.stock) stock
              FROM receipt r JOIN receipt_line x ON x.receipt_id = r.id JOIN order_line l ON l.id = x.line_id
              JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
              LEFT JOIN (SELECT reference, SUM(quantity * unit_cost) stock FROM stock_movement
@@ -83,6 +85,7 @@ final readonly class GoodsEntries
             [
                 LedgerAccount::Stock->value => BigDecimal::of($row['stock'] ?? 0),
                 LedgerAccount::Expense->value => BigDecimal::of($row['expense']),
+                LedgerAccount::Consigned->value => BigDecimal::of($row['theirs'])->negated(),
             ],
             LedgerAccount::Received,
         ), $rows);
@@ -91,12 +94,14 @@ final readonly class GoodsEntries
     /** @return list<BookEntry> what left for a supplier: a claim where it was invoiced, else nothing is owed for it */
     private function returns(\DateTimeImmutable $end): array
     {
-        /** @var list<array{id: int, number: string, day: string, name: string, claimed: string, open: string,
-         *      stock: string|null}> $rows */
+        /** @var list<array{id: int, number: string, day: string, name: string, claimed: string, theirs: string,
+         *      open: string, stock: string|null}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             "SELECT b.id, b.number, b.sent_on day, MIN(s.name) name,
                 SUM(IF(x.uncharged OR b.wish = 'replacement', 0, x.packs * l.pack_content * c.unit_cost)) claimed,
-                SUM(IF(x.uncharged OR b.wish = 'replacement', x.packs * l.pack_content * c.unit_cost, 0)) open,
+                SUM(IF(x.theirs, x.packs * l.pack_content * c.unit_cost, 0)) theirs,
+                SUM(IF(NOT x.theirs AND (x.uncharged OR b.wish = 'replacement'),
+                    x.packs * l.pack_content * c.unit_cost, 0)) open,
                 MAX(m.stock) stock
              FROM supplier_return b JOIN supplier_return_line x ON x.back_id = b.id
              JOIN receipt_line c ON c.id = x.came_id JOIN order_line l ON l.id = c.line_id
@@ -115,9 +120,33 @@ final readonly class GoodsEntries
             [
                 LedgerAccount::Stock->value => BigDecimal::of($row['stock'] ?? 0),
                 LedgerAccount::Claims->value => BigDecimal::of($row['claimed']),
+                LedgerAccount::Consigned->value => BigDecimal::of($row['theirs']),
                 LedgerAccount::Received->value => BigDecimal::of($row['open']),
             ],
             LedgerAccount::PriceDifference,
+        ), $rows);
+    }
+
+    /** @return list<BookEntry> what was on consignment and is ours: owed from then on */
+    private function takenOver(\DateTimeImmutable $end): array
+    {
+        /** @var list<array{id: int, number: string, day: string, name: string, value: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT u.id, o.number, u.day, s.name, u.packs * l.pack_content * c.cost value
+             FROM consigned_use u JOIN order_line l ON l.id = u.line_id JOIN purchase_order o ON o.id = l.order_id
+             JOIN supplier s ON s.id = o.supplier_id JOIN (SELECT line_id, SUM(packs * unit_cost) / SUM(packs) cost
+                FROM standing_receipt_line GROUP BY line_id) c ON c.line_id = l.id
+             WHERE u.day <= ? ORDER BY u.id',
+            [$end->format('Y-m-d')],
+        );
+
+        return array_map(static fn (array $row): BookEntry => BookEntry::of(
+            'consigned-'.$row['id'],
+            new \DateTimeImmutable($row['day']),
+            $row['number'],
+            'Taken over from '.$row['name'],
+            [LedgerAccount::Consigned->value => BigDecimal::of($row['value'])],
+            LedgerAccount::Received,
         ), $rows);
     }
 

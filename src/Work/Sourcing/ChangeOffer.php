@@ -203,6 +203,10 @@ final readonly class ChangeOffer
         );
         $offer->isMadeBy($details->manufacturer, $details->packing);
         $offer->inspect($details->inspected);
+        $problems->apply(
+            'consigned_days',
+            static fn () => $offer->consign($details->consigned, $details->consignedDays ?? 0),
+        );
         $offer->block($details->blocked);
         if ((null === $details->risePercent) !== (null === $details->riseOn)) {
             $problems->refuse(

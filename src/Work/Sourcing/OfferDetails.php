@@ -45,6 +45,8 @@ final class OfferDetails
     public string $tariffNumber = '';
     public ?BigDecimal $dutyPercent = null;
     public bool $inspected = false;
+    public bool $consigned = false;
+    public ?int $consignedDays = null;
     public bool $blocked = false;
 
     public static function of(Offer $offer, \DateTimeImmutable $today): self
@@ -77,6 +79,8 @@ final class OfferDetails
         $details->tariffNumber = $offer->tariffNumber();
         $details->dutyPercent = $offer->dutyPercent();
         $details->inspected = $offer->isInspected();
+        $details->consigned = $offer->isConsigned();
+        $details->consignedDays = 0 === $offer->consignedDays() ? null : $offer->consignedDays();
         $details->blocked = $offer->isBlocked();
 
         return $details;

@@ -18,6 +18,8 @@ enum LedgerAccount: string
     case Charges = 'charges';
     /** What taking goods in costs us, as it was put on them. */
     case Handling = 'handling';
+    /** In our stock and the supplier's yet. */
+    case Consigned = 'consigned';
     /** Paid to suppliers before goods came. */
     case Deposits = 'deposits';
     /** Sent back and not credited yet. */
@@ -41,6 +43,7 @@ enum LedgerAccount: string
             self::TaxOwed => 'tax we account for ourselves',
             self::Charges => 'charges on goods',
             self::Handling => 'handling put on goods',
+            self::Consigned => 'goods on consignment',
             self::Deposits => 'deposits with suppliers',
             self::Claims => 'claims on suppliers',
             self::Bank => 'bank',
