@@ -100,7 +100,7 @@ final class SettleTest extends DeskTestCase
     {
         $this->as('iris');
         $expected = $this->see('/settle/charges')->filter('.sheet')->first();
-        self::assertStringContainsString('On goods already, no bill yet', $expected->text());
+        self::assertStringContainsString('On goods already, no invoice yet', $expected->text());
         $form = $this->see((string) $expected->filter('a.btn')->attr('href'))->filter('#charge')->form();
         $form['amount'] = '20.00';
         $form['paper'] = 'KF 9';

@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Stock\AverageCosts;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
@@ -113,6 +114,7 @@ final class BookingTest extends StoreTestCase
 
     public function testAForeignPriceBecomesCostAtTheRateOfTheDay(): void
     {
+        self::get(CurrentBusiness::class)->get()->expectCharges(false, BigDecimal::zero(), BigDecimal::zero());
         $item = self::item('T-6');
         $offer = self::offer(
             $item,

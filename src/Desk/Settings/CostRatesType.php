@@ -30,7 +30,7 @@ final class CostRatesType extends AbstractType
             ])
             ->add('expects', CheckboxType::class, [
                 'label' => 'Goods bear freight, duty and other charges from the day they come, as far as they are '
-                    .'expected; the bill takes the place of it',
+                    .'expected; their invoice takes the place of it',
                 'required' => false,
             ])
             ->add('handlingPercent', FigureType::class, [
