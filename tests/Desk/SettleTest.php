@@ -153,6 +153,28 @@ final class SettleTest extends DeskTestCase
         self::assertStringContainsString('R-1186', $page->filter('#entry')->text());
     }
 
+    public function testWhatIsUsedOfGoodsOnConsignmentIsTakenOver(): void
+    {
+        $this->as('iris');
+        $page = $this->see('/settle/consigned');
+        self::assertCount(2, $page->filter('.sheet tbody tr'));
+        self::assertCount(0, $page->filter('.strip button'));
+        $line = (int) $this->number('SELECT MIN(id) FROM order_line WHERE still_theirs > 0');
+        $this->connection()->executeStatement(
+            'UPDATE stock_balance b JOIN order_line l ON l.item_id = b.item_id SET b.quantity = 0 WHERE l.id = ?',
+            [$line],
+        );
+        $this->as('tam');
+        $this->post('/settle/consigned');
+        self::assertResponseStatusCodeSame(403);
+        $this->as('iris');
+        $this->browser->submit($this->see('/settle/consigned')->filter('.strip form')->form());
+        $page = $this->browser->followRedirect();
+        self::assertStringContainsString('What was used is ours now', $page->text());
+        self::assertStringContainsString('it was used', $page->filter('.sheet')->last()->text());
+        self::assertSame(0.0, $this->number('SELECT still_theirs FROM order_line WHERE id = ?', [$line]));
+    }
+
     public function testThePaymentsAreAFileToo(): void
     {
         $this->as('iris');

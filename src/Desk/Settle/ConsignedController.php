@@ -40,7 +40,7 @@ final class ConsignedController extends AbstractController
         $taken = $this->consigned->take($by);
         $this->addFlash([] === $taken ? 'watch' : 'fine', [] === $taken
             ? 'Nothing of it was used, and nobody’s day came.'
-            : sprintf('Of %d lines what was used is ours now; their invoices are expected.', count($taken)));
+            : 'What was used is ours now; its invoice is expected.');
 
         return $this->redirectToRoute('consigned');
     }
