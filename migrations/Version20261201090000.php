@@ -19,7 +19,11 @@ final class Version20261201090000 extends AbstractMigration
         $this->addSql('ALTER TABLE supplier ADD agreed_before JSON DEFAULT NULL');
         $this->addSql('CREATE INDEX movement_worth ON stock_movement (item_id, site_id, lot, day, quantity)');
         $this->addSql('CREATE INDEX movement_kind ON stock_movement (kind, day)');
-        $this->addSql('ALTER TABLE landed_charge ADD is_expected TINYINT DEFAULT 0 NOT NULL');
+        $this->addSql('ALTER TABLE landed_charge ADD is_expected TINYINT DEFAULT 0 NOT NULL,
+            ADD reckoned NUMERIC(14, 2) DEFAULT NULL, ADD replaced_by_id INT DEFAULT NULL');
+        $this->addSql('ALTER TABLE landed_charge ADD CONSTRAINT FK_8105EA179AC69B54 FOREIGN KEY (replaced_by_id)
+            REFERENCES landed_charge (id)');
+        $this->addSql('CREATE INDEX IDX_8105EA179AC69B54 ON landed_charge (replaced_by_id)');
         $this->addSql('ALTER TABLE invoice_line ADD deposit_agreed NUMERIC(14, 2) DEFAULT NULL,
             ADD deposit_id INT DEFAULT NULL');
         $this->addSql('ALTER TABLE invoice_line ADD CONSTRAINT FK_D3D1D6939815E4B1 FOREIGN KEY (deposit_id)

@@ -124,6 +124,25 @@ final class ExpectedChargesTest extends StoreTestCase
         return (string) $sum;
     }
 
+    /** By hand: three times 75.00 came where 50.00 was reckoned with: the fourth time 75.00 is expected. */
+    public function testASuppliersRecordPutsWhatIsExpectedRight(): void
+    {
+        $supplier = self::carrier();
+        $item = self::item('X-8');
+        $offer = self::offer($item, '50.00', 10, $supplier);
+        foreach (['50.00', '50.00', '50.00', '75.00'] as $n => $expected) {
+            $delivery = self::delivery(self::sentOrder([[$offer, 10]], 'PO-X8'.$n));
+            $delivery->lines()[0]->count(BigDecimal::of(10));
+            self::entities()->flush();
+            $receipt = self::get(BookDelivery::class)->book($delivery->id, self::person('tam'));
+            self::assertSame(['freight '.$expected], self::standing($receipt), (string) $n);
+            $asked = new AskedCharge(ChargeKind::Freight, null, 'F', Money::of('75', 'EUR'), SpreadBasis::Value,
+                [$receipt], []);
+            self::get(SpreadCharge::class)->book($asked, self::person('iris'), 'x8-'.$n);
+        }
+        self::assertSame([], self::get(Verification::class)->differences());
+    }
+
     public function testABillForPartOfItLeavesWhatIsExpected(): void
     {
         $item = self::item('X-2');

@@ -18,6 +18,9 @@ use TallBarrel\Core\Money\Money;
 final readonly class ExpectedCharges
 {
     private const SCALE = 12;
+    /** So often something was invoiced before experience counts. */
+    private const TIMES = 3;
+    private const MOST = 3;
 
     /**
      * @template K of array-key
@@ -55,6 +58,26 @@ final readonly class ExpectedCharges
             $shares,
             static fn (array $each): bool => Money::sum($zero->currency, array_values($each))->isGreaterThan($zero),
         );
+    }
+
+    /**
+     * What experience makes of an expectation: after a few times what it came to beside what was reckoned with, never
+     * more than three times as much or a third (a rule of ours, no source).
+     *
+     * @param BigDecimal $reckoned for as many times, home currency
+     * @param BigDecimal $came     the same, as it was invoiced
+     */
+    public static function corrected(Money $expected, int $times, BigDecimal $reckoned, BigDecimal $came): Money
+    {
+        if ($times < self::TIMES || !$reckoned->isPositive()) {
+            return $expected;
+        }
+        $factor = $came->dividedBy($reckoned, self::SCALE, RoundingMode::HalfUp)->clamp(
+            BigDecimal::one()->dividedBy(self::MOST, self::SCALE, RoundingMode::HalfUp),
+            BigDecimal::of(self::MOST),
+        );
+
+        return $expected->multipliedBy($factor)->rounded();
     }
 
     /**

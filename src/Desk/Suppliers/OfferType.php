@@ -221,7 +221,7 @@ final class OfferType extends AbstractType
             ])
             ->add('consigned_days', WholeType::class, [
                 'label' => 'Ours anyway after',
-                'unit' => 'days, empty for never',
+                'unit' => 'days, or never',
                 'property_path' => 'consignedDays',
                 'required' => false,
                 'most' => 3650,

@@ -33,6 +33,10 @@ class LandedCharge
     #[ORM\Column(type: 'datetime_immutable', nullable: true)]
     private ?\DateTimeImmutable $takenBackAt = null;
 
+    /** What took the place of what was expected. */
+    #[ORM\ManyToOne]
+    private ?LandedCharge $replacedBy = null;
+
     /** @var Collection<int, LandedChargeLine> */
     #[ORM\OneToMany(targetEntity: LandedChargeLine::class, mappedBy: 'charge', cascade: ['persist'])]
     private Collection $lines;
@@ -54,6 +58,9 @@ class LandedCharge
         #[ORM\Column(length: 60, unique: true)] public readonly string $idempotencyKey,
         /** Whether it was put on goods when they came, before anybody billed it; what is billed takes its place. */
         #[ORM\Column(options: ['default' => false])] public readonly bool $isExpected = false,
+        /** What is expected by the tariff or the order, before experience put it right; home currency. */
+        #[ORM\Column(type: BigDecimalType::NAME, precision: 14, scale: 2, nullable: true)]
+        public readonly ?BigDecimal $reckoned = null,
     ) {
         $this->lines = new ArrayCollection();
     }
@@ -80,6 +87,16 @@ class LandedCharge
         }
         $this->takenBack = mb_substr(trim($why), 0, 200);
         $this->takenBackAt = $at;
+    }
+
+    public function isReplacedBy(self $charge): void
+    {
+        $this->replacedBy = $charge;
+    }
+
+    public function replacedBy(): ?self
+    {
+        return $this->replacedBy;
     }
 
     /** @return list<string> numbers of the receipts that bear it */

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Settle;
 
+use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Supplier\Supplier;
 
 /** Charges that were spread over what came. */
 final readonly class LandedCharges
@@ -56,6 +58,28 @@ final readonly class LandedCharges
             ->getResult();
 
         return array_slice($charges, 0, self::MOST);
+    }
+
+    /**
+     * What a kind of charge came to beside what the tariff and the orders of a supplier said, for what was invoiced
+     * since a day.
+     *
+     * @return array{int, BigDecimal, BigDecimal} how often, what was reckoned with, and what it came to; home currency
+     */
+    public function experience(Supplier $supplier, ChargeKind $kind, \DateTimeImmutable $since): array
+    {
+        /** @var array{times: int, reckoned: string|null, came: string|null} $row */
+        $row = $this->entities->getConnection()->fetchAssociative(
+            'SELECT COUNT(*) times, SUM(one.reckoned) reckoned, SUM(one.came) came FROM
+                (SELECT e.id, e.reckoned, SUM(b.share) came FROM landed_charge e
+                 JOIN landed_charge_line a ON a.charge_id = e.id JOIN landed_charge r ON r.id = e.replaced_by_id
+                 JOIN landed_charge_line b ON b.charge_id = r.id AND b.came_id = a.came_id
+                 WHERE e.supplier_id = ? AND e.kind = ? AND e.at >= ? AND e.reckoned > 0 AND r.taken_back IS NULL
+                 GROUP BY e.id, e.reckoned) one',
+            [$supplier->id, $kind->value, $since->format('Y-m-d H:i:s')],
+        );
+
+        return [$row['times'], BigDecimal::of($row['reckoned'] ?? 0), BigDecimal::of($row['came'] ?? 0)];
     }
 
     /**

@@ -11,6 +11,7 @@ use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Core\Settling\ExpectedCharges;
+use TallBarrel\Core\Settling\Spread;
 use TallBarrel\Core\Settling\SpreadBasis;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\NumberSeries;
@@ -150,11 +151,19 @@ final readonly class ExpectCharges
         Person $by,
     ): LandedCharge {
         $currency = $this->business->get()->currency;
-        $sum = Money::sum($currency, array_values($shares))->rounded()->amount;
         $now = $this->clock->now();
+        $reckoned = Money::sum($currency, array_values($shares))->rounded();
+        $expected = null === $supplier ? $reckoned : ExpectedCharges::corrected(
+            $reckoned,
+            ...$this->charges->experience($supplier, $kind, $now->modify('-1 year')),
+        );
+        if (!$expected->amount->isEqualTo($reckoned->amount)) {
+            $shares = Spread::over($expected, array_map(static fn (Money $one): BigDecimal => $one->amount, $shares));
+        }
+        $sum = $expected->amount;
         $number = NumberSeries::take($this->entities->getConnection(), NumberSeries::CHARGES, $now);
         $charge = new LandedCharge($number, $kind, $supplier, '', $sum, $currency, $sum, SpreadBasis::Value, $by, $now,
-            sprintf('expected-%d-%s', $receipt->id, $number), true);
+            sprintf('expected-%d-%s', $receipt->id, $number), true, $reckoned->amount);
         $held = $this->balances->lockedSums(
             array_map(static fn (array $one): int => $one[1]->id, array_values($lines)),
         );

@@ -207,6 +207,9 @@ final readonly class SpreadCharge
                 $this->stock->takeOff($expected, $charge->number.' came instead', $by->id);
             }
             $this->stock->put($charge, $this->shares($asked));
+            foreach ($replaced as $expected) {
+                $expected->isReplacedBy($charge);
+            }
             foreach ($asked->receipts as $receipt) {
                 $this->audit->note($by, $receipt->number, sprintf(
                     '%s: %s %s %s, %s, spread %s',

@@ -65,6 +65,21 @@ final class ExpectedChargesTest extends TestCase
         self::assertSame(['freight' => ['9.00']], array_map(self::amounts(...), $shares));
     }
 
+    /** By hand: 90.00 where 60.00 was reckoned with is half as much again; never more than threefold or a third. */
+    public function testAfterAFewTimesExperienceCounts(): void
+    {
+        $corrected = static function (int $times, string $reckoned, string $came): string {
+            [$before, $since] = [BigDecimal::of($reckoned), BigDecimal::of($came)];
+
+            return (string) ExpectedCharges::corrected(self::eur('20.00'), $times, $before, $since)->amount;
+        };
+        self::assertSame('20.00', $corrected(2, '60.00', '90.00'));
+        self::assertSame('30.00', $corrected(3, '60.00', '90.00'));
+        self::assertSame('60.00', $corrected(3, '60.00', '600.00'));
+        self::assertSame('6.67', $corrected(9, '60.00', '1.00'));
+        self::assertSame('20.00', $corrected(3, '0.00', '1.00'));
+    }
+
     /** By hand: 2 % of 60.00 and 40.00 are 1.20 and 0.80; 3.00 a receipt is 1.80 and 1.20. */
     public function testHandlingIsAPercentageAndAnAmountForEachReceipt(): void
     {
