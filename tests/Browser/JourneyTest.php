@@ -150,7 +150,10 @@ final class JourneyTest extends BrowserTestCase
         self::assertStringStartsWith('quantity-', $now);
         self::assertNotSame($first, $now);
 
-        // A row is skipped by key; the next one has the focus.
+        // A row is skipped by key, once the change has been answered; the next one has the focus.
+        self::$chrome->wait(8, 50)->until(
+            static fn (): bool => [] === self::$chrome->findElements(WebDriverBy::cssSelector('.htmx-request')),
+        );
         self::chord(WebDriverKeys::ALT, 'x');
         self::$chrome->wait(8, 50)->until(
             static fn (): bool => [] === self::$chrome->findElements(WebDriverBy::id($now)),
