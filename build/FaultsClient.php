@@ -99,6 +99,9 @@ final class FaultsClient
                 $status >= 300 && $status < 400 => 'done',
                 str_contains($words, 'was done before that') => 'done',
                 str_contains($words, 'Nothing was changed') => 'not',
+                // What the page asks a person to do.
+                str_contains($words, 'go back and press again') => 'unknown',
+                str_contains($words, 'reload it, and try again') => 'unknown',
                 in_array($status, [400, 403, 404, 409, 422], true) => 'refused',
                 default => 'unknown',
             };
