@@ -189,6 +189,7 @@ final class EntryController extends AbstractController
         string $month,
     ): Response {
         $draft = null === $paper ? null : $this->read->draft($paper);
+        $month = 1 === preg_match('/^\d{4}-(0[1-9]|1[0-2])$/D', $month) ? $month : '';
         $waiting = null === $deposit ? $this->invoices->uninvoiced($supplier) : [];
         $chosen = array_values(array_filter(
             $waiting,
