@@ -9,6 +9,7 @@ use TallBarrel\Core\Problems;
 use TallBarrel\Core\Receiving\ReturnWish;
 use TallBarrel\Core\Settling\Books\LedgerAccount;
 use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Dock\SupplierReturns;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Settle\ConsignedGoods;
 use TallBarrel\Store\Settle\Invoices;
@@ -155,6 +156,29 @@ final class ConsignmentTest extends StoreTestCase
             self::assertSame([[], 0.0], [self::take(), self::invoiceable($receipt)]);
         }
         self::assertSame([], self::get(Verification::class)->differences());
+    }
+
+    /** By hand: 35 of 100 are used, 3.5 of 10 cases ours: neither all 10 nor 8 of them go as if they were one's. */
+    public function testOursAndTheirsDoNotGoBackAsOne(): void
+    {
+        $receipt = self::left('Q-6');
+        self::move(self::itemOf($receipt), MovementKind::Sale, -35);
+        self::assertSame(['3.5'], self::take());
+        self::move(self::itemOf($receipt), MovementKind::Count, 35);
+        $line = $receipt->lines()[0]->id;
+        $tam = self::person('tam');
+        $send = self::get(SendBack::class);
+        $back = $send->begin($receipt, [$line => BigDecimal::of(8)], StockState::Available, ReturnWish::Credit, 'torn',
+            '', false, $tam, 'mixed', new Problems());
+        self::assertNotNull($back);
+        self::mustRefuse(static fn () => $send->send($back, false, $tam), '6.5 of Test item Q-6 are theirs yet');
+        $back = self::get(SupplierReturns::class)->byNumber($back->number) ?? self::fail('no return');
+        $send->drop($back, self::person('tam'));
+        $receipt = self::entities()->find(Receipt::class, $receipt->id) ?? self::fail('no receipt');
+        self::mustRefuse(
+            static fn () => self::get(TakeBackReceipt::class)->takeBack($receipt, [$line], 'slip', self::person('tam')),
+            'some of it is ours by now',
+        );
     }
 
     public function testTakenBackItIsAsIfItHadNotCome(): void

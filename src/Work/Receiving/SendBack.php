@@ -247,7 +247,16 @@ final readonly class SendBack
         $order = $line->came->line->order;
         $this->orders->lock($order->id);
         $this->entities->refresh($line->came->line);
-        $isTheirs = $line->came->line->stillTheirs()->isGreaterThanOrEqualTo($line->packs);
+        $theirs = $line->came->line->stillTheirs();
+        $isTheirs = $theirs->isGreaterThanOrEqualTo($line->packs);
+        // What is owed for, and what never was, are not one line of a return.
+        if (!$isTheirs && $theirs->isPositive()) {
+            throw new Refused(sprintf(
+                '%s of %s are theirs yet, on consignment, the rest is ours: send back each by itself.',
+                $theirs->strippedOfTrailingZeros(),
+                $line->came->line->description,
+            ));
+        }
         if ($isTheirs) {
             $line->wasTheirs();
         }

@@ -179,6 +179,9 @@ final readonly class TakeBackReceipt
                     $sent[$line->id]->strippedOfTrailingZeros(),
                 ));
             }
+            if ($line->line->isConsigned() && $line->packs->isGreaterThan($line->line->stillTheirs())) {
+                throw new Refused(sprintf('%s was on consignment; some of it is ours by now.', $name));
+            }
             $order = $line->line->id;
             $uncharged[$order] = $uncharged[$order]->plus($line->line->stillTheirs())->minus($line->packs);
             if ($uncharged[$order]->isNegative()) {
