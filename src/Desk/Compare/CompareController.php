@@ -18,7 +18,6 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
-use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Person\Person;
@@ -42,12 +41,12 @@ final class CompareController extends AbstractController
     }
 
     #[Route('', name: 'compare', methods: ['GET'])]
-    public function list(Worthwhile $worthwhile, Rounds $rounds, Agreements $agreements): Response
+    public function list(Worthwhile $worthwhile, Rounds $rounds): Response
     {
         return $this->render('compare/compare.html.twig', [
             'rows' => $worthwhile->of($this->shell->site()),
             'rounds' => $rounds->all(8),
-            'chosen' => count($this->board->chosen()),
+            'chosen' => count($this->board->chosenWith(null, '')),
         ]);
     }
 

@@ -9,7 +9,7 @@ use TallBarrel\Core\Sourcing\Comparison;
 use TallBarrel\Core\Sourcing\LandedCost;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Planning\Board;
-use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Planning\ContestedLine;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Work\Sourcing\Candidate;
 use TallBarrel\Work\Sourcing\Candidates;
@@ -17,7 +17,7 @@ use TallBarrel\Work\Sourcing\Candidates;
 /** Proposals several suppliers could fill, and what another one than the chosen would save. */
 final readonly class Worthwhile
 {
-    private const MOST = 60;
+    private const MOST = 40;
 
     public function __construct(
         private Board $board,
@@ -28,29 +28,29 @@ final readonly class Worthwhile
     }
 
     /**
-     * @return list<array{proposal: SavedProposal, suppliers: int, chosen: LandedCost|null, best: LandedCost,
+     * @return list<array{line: ContestedLine, suppliers: int, chosen: LandedCost|null, best: LandedCost,
      *      saved: float}> what saves most first
      */
     public function of(?Site $site): array
     {
-        $proposals = $this->board->withSeveralSuppliers($site, self::MOST);
+        $lines = $this->board->withSeveralSuppliers($site, self::MOST);
         $candidates = $this->candidates->of(
             array_values(
-                array_unique(array_map(static fn (SavedProposal $proposal): int => $proposal->item->id, $proposals)),
+                array_unique(array_map(static fn (ContestedLine $line): int => $line->item, $lines)),
             ),
         );
         $rates = $this->business->get()->costRates();
         $today = $this->clock->now()->setTime(0, 0);
         $rows = [];
-        foreach ($proposals as $proposal) {
-            $those = $candidates[$proposal->item->id] ?? [];
+        foreach ($lines as $line) {
+            $those = $candidates[$line->item] ?? [];
             $comparison = new Comparison(
                 array_map(static fn (Candidate $one): array => [$one->asked, $one->seller, $one->alongside], $those),
-                $this->candidates->usage($proposal->item, [$proposal]),
+                $line->usage,
                 $rates,
                 $today,
             );
-            $costs = $comparison->at($proposal->units()->isPositive() ? $proposal->units() : 1);
+            $costs = $comparison->at($line->units->isPositive() ? $line->units : 1);
             if (count($costs) < 2) {
                 continue;
             }
@@ -58,17 +58,17 @@ final readonly class Worthwhile
                 array_values(
                     array_filter(
                         $costs,
-                        static fn (LandedCost $cost): bool => $cost->offer->id === $proposal->offer()?->id,
+                        static fn (LandedCost $cost): bool => $cost->offer->id === $line->offer,
                     ),
                 )[0] ?? null;
             $rows[] = [
-                'proposal' => $proposal,
+                'line' => $line,
                 'suppliers' => count($costs),
                 'chosen' => $chosen,
                 'best' => $costs[0],
                 'saved' => null === $chosen
                         ? 0.0
-                        : max(0.0, ($chosen->unit() - $costs[0]->unit()) * $proposal->units()->toFloat()),
+                        : max(0.0, ($chosen->unit() - $costs[0]->unit()) * $line->units->toFloat()),
             ];
         }
         usort($rows, static fn (array $a, array $b): int => $b['saved'] <=> $a['saved']);

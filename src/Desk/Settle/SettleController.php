@@ -24,6 +24,7 @@ use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoicePapers;
+use TallBarrel\Store\Settle\InvoiceRows;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Settle\LandedCharges;
 use TallBarrel\Work\Settling\EnterInvoice;
@@ -36,6 +37,7 @@ final class SettleController extends AbstractController
 {
     public function __construct(
         private readonly Invoices $invoices,
+        private readonly InvoiceRows $rows,
         private readonly InvoicePapers $papers,
         private readonly LandedCharges $charges,
         private readonly Deposits $deposits,
@@ -49,7 +51,7 @@ final class SettleController extends AbstractController
     #[Route('', name: 'settle', methods: ['GET'])]
     public function show(#[CurrentUser] Person $person): Response
     {
-        $list = SettleList::of($this->invoices, $this->charges, $this->deposits);
+        $list = $this->list();
         $first = $list->first();
 
         return $this->page($list, null === $first ? null : $this->invoices->find($first->id), $person);
@@ -60,7 +62,7 @@ final class SettleController extends AbstractController
     {
         $invoice = $this->invoices->find($id) ?? throw $this->createNotFoundException('There is no such invoice.');
 
-        return $this->page(SettleList::of($this->invoices, $this->charges, $this->deposits), $invoice, $person);
+        return $this->page($this->list(), $invoice, $person);
     }
 
     /** Decides about one line: what is done about goods that did not come, or about a price. */
@@ -154,6 +156,11 @@ final class SettleController extends AbstractController
         }
 
         return $this->redirectToRoute($next, 'settle' === $next ? [] : ['id' => $id]);
+    }
+
+    private function list(): SettleList
+    {
+        return SettleList::of($this->rows, $this->invoices, $this->charges, $this->deposits);
     }
 
     private function page(SettleList $list, ?Invoice $invoice, Person $person): Response

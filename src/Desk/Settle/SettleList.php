@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Settle;
 
-use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Settle\Deposits;
-use TallBarrel\Store\Settle\Invoice;
-use TallBarrel\Store\Settle\InvoiceLine;
+use TallBarrel\Store\Settle\InvoiceRow;
+use TallBarrel\Store\Settle\InvoiceRows;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Settle\LandedCharge;
 use TallBarrel\Store\Settle\LandedCharges;
@@ -18,8 +17,8 @@ use TallBarrel\Store\Settle\Uninvoiced;
 final readonly class SettleList
 {
     /**
-     * @param list<Invoice>    $differs  somebody has to decide
-     * @param list<Invoice>    $agrees   may be settled
+     * @param list<InvoiceRow> $differs  somebody has to decide
+     * @param list<InvoiceRow> $agrees   may be settled
      * @param list<Uninvoiced> $received and on no invoice
      * @param list<LandedCharge> $expected charges that nobody billed yet
      * @param list<PurchaseOrder> $deposits orders with one agreed that nobody asked for yet
@@ -33,22 +32,26 @@ final readonly class SettleList
     ) {
     }
 
-    public static function of(Invoices $invoices, LandedCharges $charges, Deposits $deposits): self
-    {
-        $differs = $agrees = [];
-        foreach ($invoices->in(InvoiceState::Entered) as $invoice) {
-            $open = array_filter($invoice->lines(), static fn (InvoiceLine $line): bool => !$line->isDecided());
-            if ([] === $open) {
-                $agrees[] = $invoice;
-            } else {
-                $differs[] = $invoice;
-            }
-        }
+    public static function of(
+        InvoiceRows $rows,
+        Invoices $invoices,
+        LandedCharges $charges,
+        Deposits $deposits,
+    ): self {
+        $entered = $rows->entered();
+        $differs = array_filter($entered, static fn (InvoiceRow $one): bool => $one->undecided > 0);
+        $agrees = array_filter($entered, static fn (InvoiceRow $one): bool => 0 === $one->undecided);
 
-        return new self($differs, $agrees, $invoices->uninvoiced(), $charges->expected(), $deposits->due());
+        return new self(
+            array_values($differs),
+            array_values($agrees),
+            $invoices->uninvoiced(),
+            $charges->expected(),
+            $deposits->due(),
+        );
     }
 
-    public function first(): ?Invoice
+    public function first(): ?InvoiceRow
     {
         return $this->differs[0] ?? $this->agrees[0] ?? null;
     }

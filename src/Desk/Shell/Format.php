@@ -94,29 +94,31 @@ final class Format
         if (self::$hidden) {
             return self::HIDDEN;
         }
-        $formatter = self::currencies();
-        $formatter->setSymbol(\NumberFormatter::MONETARY_SEPARATOR_SYMBOL, self::$mark);
-        $formatter->setSymbol(
-            \NumberFormatter::MONETARY_GROUPING_SEPARATOR_SYMBOL,
-            Numerals::POINT === self::$mark ? ',' : '.',
-        );
-        $formatter->setAttribute(\NumberFormatter::MIN_FRACTION_DIGITS, $decimals);
-        $formatter->setAttribute(\NumberFormatter::MAX_FRACTION_DIGITS, $most ?? $decimals);
-        $text = (string) $formatter->formatCurrency($amount, $currency);
+        $text = (string) self::currencies($decimals, $most ?? $decimals)->formatCurrency($amount, $currency);
 
         // Nothing is no minus, and a minus is as wide as a plus.
         return str_replace('-', 0 === preg_match('/[1-9]/', $text) ? '' : '−', $text);
     }
 
-    private static function currencies(): \NumberFormatter
+    /** One for each way of writing: setting one up takes longer than writing with it. */
+    private static function currencies(int $decimals, int $most): \NumberFormatter
     {
-        static $formatter = null;
-        if (null === $formatter) {
-            $formatter = new \NumberFormatter(self::LOCALE, \NumberFormatter::CURRENCY);
+        /** @var array<string, \NumberFormatter> $formatters */
+        static $formatters = [];
+        $key = self::$mark.$decimals.'-'.$most;
+        if (!isset($formatters[$key])) {
+            $formatters[$key] = $formatter = new \NumberFormatter(self::LOCALE, \NumberFormatter::CURRENCY);
+            $formatter->setSymbol(\NumberFormatter::MONETARY_SEPARATOR_SYMBOL, self::$mark);
+            $formatter->setSymbol(
+                \NumberFormatter::MONETARY_GROUPING_SEPARATOR_SYMBOL,
+                Numerals::POINT === self::$mark ? ',' : '.',
+            );
+            $formatter->setAttribute(\NumberFormatter::MIN_FRACTION_DIGITS, $decimals);
+            $formatter->setAttribute(\NumberFormatter::MAX_FRACTION_DIGITS, $most);
             $formatter->setAttribute(\NumberFormatter::ROUNDING_MODE, \NumberFormatter::ROUND_HALFUP);
         }
 
-        return $formatter;
+        return $formatters[$key];
     }
 
     /** The bare amount, for a column whose heading names the currency. */

@@ -631,7 +631,7 @@ final class TodayList
              WHERE o.state IN ('awaiting-approval', 'approved', ".
                 Orders::openStates().
                 ')
-             GROUP BY o.id, o.number, s.name, b.name, o.state, due, o.counted_on, o.sent_at
+             GROUP BY o.id, o.number, s.name, b.name, o.state, o.promised_on, o.wanted_on, o.counted_on, o.sent_at
              HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id',
             [$site?->id, $site?->id],
         );

@@ -174,7 +174,7 @@ final readonly class Budgets
                 SUM(ROUND((l.packs - l.closed_short) * l.price, 2) / o.foreign_for_one) value
             FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
             LEFT JOIN item i ON i.id = l.item_id
-            WHERE o.state <> 'cancelled' AND (o.sent_at >= :since OR o.sent_at IS NULL) GROUP BY name
+            WHERE o.state <> 'cancelled' AND (o.sent_at >= :since OR o.sent_at IS NULL) GROUP BY 2
             UNION ALL SELECT 'budget', month, amount FROM month_budget WHERE month >= :first
             UNION ALL SELECT 'category', category, amount FROM category_budget";
     }

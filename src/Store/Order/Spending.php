@@ -40,7 +40,7 @@ final readonly class Spending
                     USING utf8mb4) COLLATE utf8mb4_unicode_ci name,
                     SUM(l.home_value * (1 + o.tax_percent / 100)) value
              FROM open_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
-             GROUP BY l.order_id, name
+             GROUP BY l.order_id, 2
              UNION ALL '.$this->budgets->query()."
              UNION ALL
              SELECT * FROM (

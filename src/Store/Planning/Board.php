@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Planning;
 
+use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Core\Sourcing\OrderMinimum;
+use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Store\Offer\PriceTerms;
 use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\Spending;
@@ -224,21 +227,45 @@ final readonly class Board
         );
     }
 
-    /** @return list<SavedProposal> those on the board whose item more than one supplier offers, the dearest first */
+    /** @return list<ContestedLine> those on the board whose item more than one supplier offers, the dearest first */
     public function withSeveralSuppliers(?Site $site, int $most): array
     {
-        /** @var list<int> $ids */
-        $ids = $this->connection->fetchFirstColumn(
-            'SELECT p.id FROM '.
+        /**
+         * @var list<array{id: int, item_id: int, code: string, name: string, unit: string, site: string, units: string,
+         *      offer_id: int|null, per_week: float, held: float, price: string|null, cost: string|null}> $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT p.id, p.item_id, i.code, i.name, i.unit, t.name site, p.packs * COALESCE(o.pack_content, 0) units,
+                p.offer_id, p.forecast_per_week per_week, p.on_hand - p.promised + p.coming held,
+                IF(i.sold, i.sales_price, NULL) price, COALESCE(i.average_cost, i.standard_cost) cost
+             FROM site t JOIN '.
                 self::listed('').
-                ' AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force
+                ' AND p.site_id = t.id AND p.draft_id IS NULL AND p.item_id IN (SELECT item_id FROM offer_in_force
                     WHERE :today BETWEEN from_day AND until_day GROUP BY item_id
                     HAVING COUNT(DISTINCT supplier_id) > 1) ORDER BY p.home_value DESC, p.id LIMIT '.
                 $most,
             $this->where($site, ''),
         );
 
-        return $this->proposals->load($ids, false);
+        return array_map(
+            static fn (array $row): ContestedLine => new ContestedLine(
+                $row['id'],
+                $row['item_id'],
+                $row['code'],
+                $row['name'],
+                Unit::from($row['unit']),
+                $row['site'],
+                BigDecimal::of($row['units']),
+                $row['offer_id'],
+                Usage::of(
+                    $row['per_week'] / 7,
+                    $row['held'],
+                    null === $row['price'] ? null : (float) $row['price'],
+                    null === $row['cost'] ? null : (float) $row['cost'],
+                ),
+            ),
+            $rows,
+        );
     }
 
     /**

@@ -7,6 +7,7 @@ namespace TallBarrel\Store\Quote;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Item\Item;
 
 /** The quote rounds there are. */
@@ -19,20 +20,11 @@ final readonly class Rounds
     /** @return list<QuoteRound> latest first, with what is asked and who is asked loaded */
     public function all(int $most = 100): array
     {
-        $rounds = [];
-        foreach (['items', 'quotes'] as $part) {
-            /** @var list<QuoteRound> $rounds */
-            $rounds = $this->entities
-                ->createQueryBuilder()
-                ->select('r', 'p')
-                ->from(QuoteRound::class, 'r')
-                ->leftJoin('r.'.$part, 'p')
-                ->where('(SELECT COUNT(later.id) FROM '.QuoteRound::class.' later WHERE later.id > r.id) < :most')
-                ->setParameter('most', $most)
-                ->orderBy('r.id', 'DESC')
-                ->getQuery()
-                ->getResult();
-        }
+        $query = $this->entities
+            ->createQuery('SELECT r FROM '.QuoteRound::class.' r ORDER BY r.id DESC')
+            ->setMaxResults($most);
+        /** @var list<QuoteRound> $rounds */
+        $rounds = InBatches::read($query, QuoteRound::class, 'items', 'quotes')->getResult();
 
         return $rounds;
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Settle;
 
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Supplier\Supplier;
 
 /** Credit notes, found; and those that suppliers still owe. */
@@ -45,8 +46,12 @@ final readonly class CreditNotes
     /** @return list<CreditNote> of which something is still to come back, the oldest first */
     public function open(): array
     {
-        return $this->entities->getRepository(CreditNote::class)
-            ->findBy(['usedOn' => null], ['day' => 'ASC', 'id' => 'ASC']);
+        $query = $this->entities
+            ->createQuery('SELECT c FROM '.CreditNote::class.' c WHERE c.usedOn IS NULL ORDER BY c.day, c.id');
+        /** @var list<CreditNote> $notes */
+        $notes = InBatches::read($query, CreditNote::class, 'supplier', 'lines')->getResult();
+
+        return $notes;
     }
 
     /** @return list<CreditNote> the latest first */

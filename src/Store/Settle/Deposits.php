@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Order\PurchaseOrder;
 
 /** Deposits that suppliers asked for before goods came, and what of them is not taken off their invoices yet. */
@@ -67,16 +68,16 @@ final readonly class Deposits
     /** @return list<PurchaseOrder> sent, with a deposit in the terms that nobody asked for yet; the oldest first */
     public function due(): array
     {
-        /** @var list<PurchaseOrder> $orders */
-        $orders = $this->entities
+        $query = $this->entities
             ->createQuery(
-                'SELECT o, s FROM '.PurchaseOrder::class.' o JOIN o.supplier s
+                'SELECT o FROM '.PurchaseOrder::class.' o JOIN o.supplier s
                  WHERE s.terms.depositPercent > 0 AND o.state IN (:open) AND NOT EXISTS
                     (SELECT l.id FROM '.InvoiceLine::class.' l WHERE l.deposit = o) ORDER BY o.id',
             )
             ->setParameter('open', OrderState::openValues())
-            ->setMaxResults(50)
-            ->getResult();
+            ->setMaxResults(50);
+        /** @var list<PurchaseOrder> $orders */
+        $orders = InBatches::read($query, PurchaseOrder::class, 'supplier', 'lines')->getResult();
 
         return $orders;
     }

@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 
@@ -50,17 +51,17 @@ final readonly class Invoices
             ->findOneBy(['supplier' => $supplier, 'number' => $number]);
     }
 
-    /** @return list<Invoice> in a state, with supplier and lines, oldest first */
+    /** @return list<Invoice> in a state, with supplier, lines and payments, oldest first */
     public function in(InvoiceState $state, int $most = 500): array
     {
-        /** @var list<Invoice> $invoices */
-        $invoices = $this->entities
-            ->createQuery('SELECT i, l, s, o FROM '.Invoice::class.' i JOIN i.supplier s LEFT JOIN i.lines l
-                LEFT JOIN l.orderLine o WHERE i.state = :state ORDER BY i.day, i.id')
+        $query = $this->entities
+            ->createQuery('SELECT i FROM '.Invoice::class.' i WHERE i.state = :state ORDER BY i.day, i.id')
             ->setParameter('state', $state)
-            ->getResult();
+            ->setMaxResults($most);
+        /** @var list<Invoice> $invoices */
+        $invoices = InBatches::read($query, Invoice::class, 'supplier', 'lines', 'payments')->getResult();
 
-        return array_slice($invoices, 0, $most);
+        return $invoices;
     }
 
     /**

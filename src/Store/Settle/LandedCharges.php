@@ -8,6 +8,8 @@ use Brick\Math\BigDecimal;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Store\Dock\Receipt;
+use TallBarrel\Store\Dock\ReceiptLine;
+use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Supplier\Supplier;
 
 /** Charges that were spread over what came. */
@@ -48,16 +50,39 @@ final readonly class LandedCharges
     /** @return list<LandedCharge> that were put on goods and somebody will bill, the oldest first */
     public function expected(): array
     {
-        /** @var list<LandedCharge> $charges */
-        $charges = $this->entities
+        $query = $this->entities
             ->createQuery(
-                'SELECT c, s, l, k, r FROM '.LandedCharge::class.' c LEFT JOIN c.supplier s JOIN c.lines l JOIN l.came k
-                 JOIN k.receipt r WHERE c.isExpected = true AND c.takenBack IS NULL AND c.kind <> :own ORDER BY c.id',
+                'SELECT c FROM '.LandedCharge::class.' c
+                 WHERE c.isExpected = true AND c.takenBack IS NULL AND c.kind <> :own ORDER BY c.id',
             )
             ->setParameter('own', ChargeKind::Handling)
-            ->getResult();
+            ->setMaxResults(self::MOST);
+        /** @var list<LandedCharge> $charges */
+        $charges = InBatches::read($query, LandedCharge::class, 'supplier', 'lines')->getResult();
+        $this->readReceipts($charges);
 
-        return array_slice($charges, 0, self::MOST);
+        return $charges;
+    }
+
+    /**
+     * What came of each, with its receipt, from one query.
+     *
+     * @param list<LandedCharge> $charges
+     */
+    private function readReceipts(array $charges): void
+    {
+        $came = [];
+        foreach ($charges as $charge) {
+            foreach ($charge->lines() as $line) {
+                $came[] = $line->came->id;
+            }
+        }
+        if ([] !== $came) {
+            $this->entities
+                ->createQuery('SELECT k, r FROM '.ReceiptLine::class.' k JOIN k.receipt r WHERE k.id IN (:came)')
+                ->setParameter('came', $came)
+                ->getResult();
+        }
     }
 
     /**

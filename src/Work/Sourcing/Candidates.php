@@ -12,6 +12,7 @@ use TallBarrel\Core\Replenish\SupplierTerms;
 use TallBarrel\Core\Sourcing\Alongside;
 use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Store\Business\Rates;
+use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Planning\PlanningData;
@@ -108,13 +109,13 @@ final class Candidates
             $perDay += $place->forecastPerWeek / 7;
             $held += $place->onHand - $place->promised + $place->coming;
         }
-        $cost = $item->averageCost() ?? $item->standardCost();
-        $margin =
-            $item->isSold() && null !== $item->salesPrice() && null !== $cost
-                ? max(0.0, $item->salesPrice()->toFloat() - $cost->toFloat())
-                : 0.0;
 
-        return new Usage($perDay, $perDay > 0 ? max(0.0, $held) / $perDay : null, $margin);
+        return Usage::of(
+            $perDay,
+            $held,
+            $item->isSold() ? $item->salesPrice()?->toFloat() : null,
+            ($item->averageCost() ?? $item->standardCost())?->toFloat(),
+        );
     }
 
     /**
@@ -124,20 +125,18 @@ final class Candidates
      */
     private function offers(array $items): array
     {
-        /** @var list<Offer> $offers */
-        $offers = $this->entities
+        $query = $this->entities
             ->createQueryBuilder()
-            ->select('o', 's', 'b', 'i')
+            ->select('o')
             ->from(Offer::class, 'o')
             ->join('o.supplier', 's')
-            ->join('o.item', 'i')
-            ->leftJoin('o.breaks', 'b')
             ->where('o.item IN (:items)')
             ->setParameter('items', $items)
             ->orderBy('o.rank')
             ->addOrderBy('s.name')
-            ->getQuery()
-            ->getResult();
+            ->getQuery();
+        /** @var list<Offer> $offers */
+        $offers = InBatches::read($query, Offer::class, 'supplier', 'item', 'breaks')->getResult();
 
         return $offers;
     }
