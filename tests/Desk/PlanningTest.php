@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Desk;
 
 use Symfony\Component\DomCrawler\Crawler;
+use TallBarrel\Desk\Reorder\ReorderBoard;
 use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Work\Planning\PlanAgain;
 
@@ -730,7 +731,7 @@ final class PlanningTest extends DeskTestCase
     public function testALongListIsShownInPartsAndAGroupIsTickedAtOnce(): void
     {
         $page = $this->see('/reorder');
-        self::assertCount(30, $page->filter('tr[data-row]'));
+        self::assertCount(ReorderBoard::PAGE, $page->filter('tr[data-row]'));
         $more = $page->filter('tr.more')->first();
         self::assertGreaterThan(0, $more->count());
         $rest = $this->see((string) $more->attr('hx-get'));

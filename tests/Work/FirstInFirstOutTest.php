@@ -13,6 +13,7 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Settle\LandedCharges;
+use TallBarrel\Store\Stock\LayersProof;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -150,6 +151,57 @@ final class FirstInFirstOutTest extends StoreTestCase
         $charge = self::get(LandedCharges::class)->byNumber($charge->number) ?? self::fail('no charge');
         self::get(SpreadCharge::class)->takeBack($charge, 'not ours', self::person('iris'));
         self::assertSame('300.00', self::worth());
+    }
+
+    /** Backwards from what is there now, or forwards from the first movement: the same, and what the ledger says. */
+    public function testUnitsAreThoseOfTheLedgerOnDaysNearTheFirstMovementAndTheLast(): void
+    {
+        $item = self::ours('F-6');
+        self::move($item, MovementKind::Opening, 9, '2.00', '2026-08-01', 'A');
+        self::move($item, MovementKind::Sale, -4, null, '2026-11-20', 'A');
+        self::move($item, MovementKind::Receipt, 3, '3.00', '2026-11-22', 'B');
+        foreach (['2026-08-02', '2026-09-20', '2026-10-10', '2026-11-19', '2026-11-21', '2026-11-23'] as $day) {
+            $units = [];
+            foreach (self::get(StockValue::class)->everything(new \DateTimeImmutable($day)) as $row) {
+                $units[$row['code'].' '.$row['site'].' '.$row['state'].' '.$row['lot']] = (float) $row['units'];
+            }
+            /** @var array<string, string> $ledger */
+            $ledger = self::connection()->fetchAllKeyValue(
+                "SELECT CONCAT(i.code, ' ', s.name, ' ', m.state, ' ', m.lot), SUM(m.quantity) FROM stock_movement m
+                 JOIN item i ON i.id = m.item_id JOIN site s ON s.id = m.site_id WHERE m.day <= ?
+                 GROUP BY i.id, s.id, m.state, m.lot HAVING SUM(m.quantity) <> 0",
+                [$day],
+            );
+            self::assertEqualsCanonicalizing(array_map(floatval(...), $ledger), $units, $day);
+            self::assertCount(count($ledger), array_intersect_key($units, $ledger), $day);
+        }
+    }
+
+    /** Worked out twice: back from what is there, and movement by movement from the first. */
+    public function testLayersAreProvenMovementByMovement(): void
+    {
+        $item = self::ours('F-7');
+        $first = self::received($item, '50.00', 'PO-F7');
+        self::move($item, MovementKind::Sale, -70, null, '2026-11-23');
+        $second = self::received($item, '60.00', 'PO-F8');
+        self::get(SpreadCharge::class)->book(
+            new AskedCharge(ChargeKind::Freight, null, 'F', Money::of('50', 'EUR'), SpreadBasis::Value, [$first], []),
+            self::person('iris'),
+            'fifo',
+        );
+        self::get(TakeBackReceipt::class)->takeBack($second, [$second->lines()[0]->id], 'slip', self::person('tam'));
+        $proof = static fn (): array => self::get(LayersProof::class)->differences(self::now());
+        self::assertSame([], $proof(), 'of all of the demo, too');
+        self::connection()->executeStatement(
+            "UPDATE stock_movement SET unit_cost = unit_cost + 1 WHERE item_id = ? AND kind = 'receipt'",
+            [$item->id],
+        );
+        self::assertSame([], $proof(), 'both rest on the ledger');
+        self::connection()->executeStatement(
+            "UPDATE stock_balance SET quantity = quantity + 2 WHERE item_id = ?",
+            [$item->id],
+        );
+        self::assertStringContainsString('F-7 stands at', implode("\n", $proof()));
     }
 
     public function testTheBooksEndAtWhatTheStockIsWorth(): void

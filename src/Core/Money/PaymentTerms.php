@@ -76,6 +76,31 @@ final readonly class PaymentTerms
         );
     }
 
+    /**
+     * Of an invoice, from which the deposit is taken off: what is left is paid at once, or in instalments that keep
+     * their weight among each other, so that 40@30 30@60 after a deposit of 30 % are 57.14 % and the rest.
+     */
+    public function afterDeposit(): self
+    {
+        $left = BigDecimal::of(100)->minus($this->depositPercent);
+        $parts = $this->depositPercent->isZero() || $left->isZero() ? $this->instalments : array_map(
+            static fn (array $part): array => [
+                $part[0]->multipliedBy(100)->dividedBy($left, 10, RoundingMode::HalfUp),
+                $part[1],
+            ],
+            $this->instalments,
+        );
+
+        return new self(
+            $this->netDays,
+            $this->discountPercent,
+            $this->discountDays,
+            $this->endOfMonth,
+            BigDecimal::zero(),
+            $parts,
+        );
+    }
+
     /** What of a sum is paid when ordering. */
     public function deposit(Money $total): Money
     {

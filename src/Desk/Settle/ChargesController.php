@@ -51,10 +51,7 @@ final class ChargesController extends AbstractController
     public function list(): Response
     {
         return $this->render('settle/charges.html.twig', [
-            'charges' => array_filter(
-                $this->charges->all(),
-                static fn (LandedCharge $one): bool => 'expected' !== $one->stands(),
-            ),
+            'charges' => $this->charges->known(),
             'expected' => $this->charges->expected(),
         ]);
     }

@@ -7,7 +7,7 @@ namespace TallBarrel\Desk\Settle;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Store\Settle\Invoice;
 
-/** When an invoice is best paid, and with how much. */
+/** When an invoice is best paid, and with how much; of instalments, the one that is due first. */
 final readonly class PaymentDue
 {
     private function __construct(
@@ -16,18 +16,24 @@ final readonly class PaymentDue
         public Money $amount,
         public bool $early,
         public bool $late,
+        /** Instalments that are left with this one; 1 for all at once. */
+        public int $parts,
     ) {
     }
 
     /** @param float $yearlyPercent what the owner's money costs: early where the discount gains more */
     public static function of(Invoice $invoice, \DateTimeImmutable $today, float $yearlyPercent): self
     {
-        $total = $invoice->owed()->total;
-        $payments = $invoice->supplier->terms()?->payments($total, $invoice->day, $invoice->day, $yearlyPercent);
-        $last = null === $payments ? null : $payments[count($payments) - 1];
-        $early = null !== $last && $last->early && $last->day >= $today;
-        $day = null !== $last && $early ? $last->day : $invoice->dueOn();
+        $payments = $invoice->bestPaid($today, $yearlyPercent);
+        $first = $payments[0];
 
-        return new self($invoice, $day, $invoice->toPayOn($day), $early, $day < $today);
+        return new self(
+            $invoice,
+            $first->day,
+            $first->early ? $first->amount : $invoice->toPayOn(max($first->day, $today)),
+            $first->early,
+            $first->day < $today,
+            count($payments),
+        );
     }
 }

@@ -49,9 +49,9 @@ final class SettleController extends AbstractController
     }
 
     #[Route('', name: 'settle', methods: ['GET'])]
-    public function show(#[CurrentUser] Person $person): Response
+    public function show(Request $request, #[CurrentUser] Person $person): Response
     {
-        $list = $this->list();
+        $list = $this->list('all' === $request->query->getString('received'));
         $first = $list->first();
 
         return $this->page($list, null === $first ? null : $this->invoices->find($first->id), $person);
@@ -129,7 +129,7 @@ final class SettleController extends AbstractController
             return InvoiceState::Paid === $paid->state() ? 'All of it is paid.' : sprintf(
                 '%s %s are still to be paid.',
                 $paid->currency,
-                $paid->toPayOn($day)->amount,
+                $paid->leftOn($day)->amount,
             );
         });
     }
@@ -158,9 +158,9 @@ final class SettleController extends AbstractController
         return $this->redirectToRoute($next, 'settle' === $next ? [] : ['id' => $id]);
     }
 
-    private function list(): SettleList
+    private function list(bool $whole = false): SettleList
     {
-        return SettleList::of($this->rows, $this->invoices, $this->charges, $this->deposits);
+        return SettleList::of($this->rows, $this->invoices, $this->charges, $this->deposits, $whole);
     }
 
     private function page(SettleList $list, ?Invoice $invoice, Person $person): Response

@@ -16,12 +16,17 @@ use TallBarrel\Store\Settle\Uninvoiced;
 /** What is to be settled: invoices that differ, those that agree, and what came without one. */
 final readonly class SettleList
 {
+    /** Of each kind, as many stand on the side; the rest is a page away. */
+    private const SHOWN = 12;
+    private const RECEIVED_SHOWN = 30;
+
     /**
      * @param list<InvoiceRow> $differs  somebody has to decide
      * @param list<InvoiceRow> $agrees   may be settled
      * @param list<Uninvoiced> $received and on no invoice
      * @param list<LandedCharge> $expected charges that nobody billed yet
      * @param list<PurchaseOrder> $deposits orders with one agreed that nobody asked for yet
+     * @param bool $whole whether all that was received is shown, however much it is
      */
     private function __construct(
         public array $differs,
@@ -29,6 +34,7 @@ final readonly class SettleList
         public array $received,
         public array $expected,
         public array $deposits,
+        private bool $whole,
     ) {
     }
 
@@ -37,6 +43,7 @@ final readonly class SettleList
         Invoices $invoices,
         LandedCharges $charges,
         Deposits $deposits,
+        bool $whole,
     ): self {
         $entered = $rows->entered();
         $differs = array_filter($entered, static fn (InvoiceRow $one): bool => $one->undecided > 0);
@@ -46,9 +53,16 @@ final readonly class SettleList
             array_values($differs),
             array_values($agrees),
             $invoices->uninvoiced(),
-            $charges->expected(),
-            $deposits->due(),
+            $charges->expected(self::SHOWN),
+            $deposits->due(self::SHOWN),
+            $whole,
         );
+    }
+
+    /** @return list<Uninvoiced> of what was received, those that are shown */
+    public function shown(): array
+    {
+        return $this->whole ? $this->received : array_slice($this->received, 0, self::RECEIVED_SHOWN);
     }
 
     public function first(): ?InvoiceRow

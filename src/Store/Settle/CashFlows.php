@@ -58,23 +58,9 @@ final readonly class CashFlows
         $flows = [];
         foreach ([InvoiceState::Settled, InvoiceState::Entered] as $state) {
             foreach ($this->invoices->in($state, \PHP_INT_MAX) as $invoice) {
-                $left = $invoice->toPayOn($invoice->dueOn());
-                $terms = [] === $invoice->payments() ? $invoice->supplier->terms() : null;
-                $payments = $terms?->payments($left, $invoice->day, $invoice->day, $yearly);
-                foreach ($payments ?? [] as $payment) {
-                    $isOver = $payment->early && $payment->day < $today;
-                    $flows[] = $this->flow(
-                        $isOver ? $invoice->dueOn() : $payment->day,
-                        $isOver ? $left : $payment->amount,
-                        $rates,
-                        CashKind::Invoiced,
-                        $invoice->number,
-                        $invoice->supplier->name(),
-                    );
-                }
-                if (null === $payments) {
-                    $flows[] = $this->flow($invoice->dueOn(), $left, $rates, CashKind::Invoiced, $invoice->number,
-                        $invoice->supplier->name());
+                foreach ($invoice->bestPaid($today, $yearly) as $payment) {
+                    $flows[] = $this->flow($payment->day, $payment->amount, $rates, CashKind::Invoiced,
+                        $invoice->number, $invoice->supplier->name());
                 }
             }
         }

@@ -66,7 +66,7 @@ final readonly class Deposits
     }
 
     /** @return list<PurchaseOrder> sent, with a deposit in the terms that nobody asked for yet; the oldest first */
-    public function due(): array
+    public function due(int $most = 50): array
     {
         $query = $this->entities
             ->createQuery(
@@ -75,7 +75,7 @@ final readonly class Deposits
                     (SELECT l.id FROM '.InvoiceLine::class.' l WHERE l.deposit = o) ORDER BY o.id',
             )
             ->setParameter('open', OrderState::openValues())
-            ->setMaxResults(50);
+            ->setMaxResults($most);
         /** @var list<PurchaseOrder> $orders */
         $orders = InBatches::read($query, PurchaseOrder::class, 'supplier', 'lines')->getResult();
 

@@ -12,9 +12,12 @@ use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\DocumentSums;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Money\Payment;
+use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Core\Settling\OpenParts;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Type\BigDecimalType;
@@ -151,9 +154,50 @@ class Invoice
         return ExchangeRate::of($this->homeCurrency, $this->currency, $this->foreignForOne);
     }
 
+    /** The day the last of it is due. */
     public function dueOn(): \DateTimeImmutable
     {
-        return $this->supplier->terms()?->dueOn($this->day) ?? $this->day;
+        return $this->terms()?->dueOn($this->day) ?? $this->day;
+    }
+
+    /** Its own: the supplier's without the deposit, which is taken off it; a deposit is due when it is asked for. */
+    private function terms(): ?PaymentTerms
+    {
+        foreach ($this->lines() as $line) {
+            if (null !== $line->deposit && $line->price->isPositive()) {
+                return PaymentTerms::net(0);
+            }
+        }
+
+        return $this->supplier->terms()?->afterDeposit();
+    }
+
+    /** What is still to be paid, by the days its terms have. */
+    public function openParts(): OpenParts
+    {
+        return OpenParts::of(
+            $this->terms(),
+            $this->owed()->total,
+            $this->day,
+            Money::of($this->paid ?? 0, $this->currency),
+        );
+    }
+
+    /**
+     * When what is left is best paid: early where the discount gains more than keeping the money would, else part by
+     * part when each is due.
+     *
+     * @param float $yearlyPercent what the owner's money costs
+     *
+     * @return non-empty-list<Payment> by day
+     */
+    public function bestPaid(\DateTimeImmutable $today, float $yearlyPercent): array
+    {
+        $best = null !== $this->paid
+            ? null
+            : $this->terms()?->payments($this->owed()->total, $this->day, $this->day, $yearlyPercent)[0];
+
+        return true === $best?->early && $best->day >= $today ? [$best] : $this->openParts()->parts;
     }
 
     /** @throws Refused */
@@ -216,6 +260,9 @@ class Invoice
         if ($amount->amount->isEqualTo($all->amount)) {
             $this->state = InvoiceState::Paid;
             $this->paidOn = $on;
+        } elseif (!$this->openParts()->begun) {
+            // An instalment is through: the next one goes to the bank anew.
+            $this->bankFile = '';
         }
     }
 
@@ -257,31 +304,41 @@ class Invoice
     }
 
     /**
-     * What is to be paid on a day: less the discount for paying early, where it is still to be had; who paid a part has
-     * none for the rest (common practice, no source).
+     * What is to be paid on a day: all of it less the discount for paying early, where it is still to be had, else the
+     * instalments due by then, the next one at least; who paid a part has no discount for the rest (common practice, no
+     * source).
      */
     public function toPayOn(\DateTimeImmutable $day): Money
     {
-        $total = $this->owed()->total;
-        if (null !== $this->paid) {
-            return $total->minus(Money::of($this->paid, $this->currency));
-        }
-
-        return $this->discountedUntil($day) ?? $total;
+        return $this->discountedUntil($day) ?? $this->openParts()->dueBy($day);
     }
 
-    /** What is left when that much is paid on a day: with the discount where it was sent in time, else without. */
+    /** All that is left on a day, whatever is due of it by then. */
+    public function leftOn(\DateTimeImmutable $day): Money
+    {
+        return $this->discountedUntil($day) ?? $this->openParts()->left();
+    }
+
+    /** All that is left when that much is paid on a day: with the discount where it was sent in time, else without. */
     public function leftFor(Money $amount, \DateTimeImmutable $on): Money
     {
         $early = $this->discountedUntil($on->modify(sprintf('-%d days', self::UNDER_WAY)));
 
-        return true === $early?->amount->isEqualTo($amount->amount) ? $early : $this->toPayOn($on);
+        return true === $early?->amount->isEqualTo($amount->amount) ? $early : $this->leftOn($on);
+    }
+
+    /** What a payment of that much is set beside: all that is left, unless it is what was due, to the cent. */
+    public function expectedOf(Money $amount, \DateTimeImmutable $on): Money
+    {
+        return $this->openParts()->dueBy($on)->amount->isEqualTo($amount->amount)
+            ? $amount
+            : $this->leftFor($amount, $on);
     }
 
     /** The sum less the discount, where it is to be had on that day. */
     private function discountedUntil(\DateTimeImmutable $day): ?Money
     {
-        $terms = $this->supplier->terms();
+        $terms = $this->terms();
         $until = $terms?->discountUntil($this->day);
         $isToBeHad = null === $this->paid && null !== $terms && null !== $until
             && $day->format('Y-m-d') <= $until->format('Y-m-d');

@@ -73,13 +73,12 @@ final readonly class Landed
         return $experience;
     }
 
+    /** Charges that stand, and what was expected when goods came, though it was billed otherwise since. */
     private static function query(string $key, string $name, string $which): string
     {
         $came = 'x.packs * l.pack_content * x.unit_cost';
-        // Those that stand, and what was expected when it came, though it was billed otherwise since.
-        $of = 'FROM landed_charge_line c JOIN landed_charge h ON h.id = c.charge_id WHERE c.came_id = x.id';
-        $stand = "COALESCE((SELECT SUM(c.share) $of AND h.taken_back IS NULL), 0)";
-        $expected = "COALESCE((SELECT SUM(c.share) $of AND h.is_expected = 1), 0)";
+        $stand = 'COALESCE(c.stand, 0)';
+        $expected = 'COALESCE(c.expected, 0)';
 
         return "SELECT t.*, planned + charges + price + exchange landed FROM (SELECT $key `key`, $name name,
                 ROUND(SUM($came + $expected), 2) planned, ROUND(SUM($stand - $expected), 2) charges,
@@ -89,6 +88,10 @@ final readonly class Landed
              FROM receipt r JOIN standing_receipt_line x ON x.receipt_id = r.id
              JOIN order_line l ON l.id = x.line_id JOIN item i ON i.id = l.item_id
              JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+             LEFT JOIN (SELECT e.came_id, SUM(IF(h.taken_back IS NULL, e.share, 0)) stand,
+                    SUM(IF(h.is_expected = 1, e.share, 0)) expected
+                FROM landed_charge_line e JOIN landed_charge h ON h.id = e.charge_id GROUP BY e.came_id) c
+                ON c.came_id = x.id
              LEFT JOIN (SELECT l2.id line,
                     SUM(n.owed_packs * (n.owed_price - l2.price) / i2.foreign_for_one) / SUM(n.owed_packs) price,
                     SUM(n.owed_packs * l2.price / i2.foreign_for_one) / SUM(n.owed_packs) agreed

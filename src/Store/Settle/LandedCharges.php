@@ -15,7 +15,7 @@ use TallBarrel\Store\Supplier\Supplier;
 /** Charges that were spread over what came. */
 final readonly class LandedCharges
 {
-    private const MOST = 200;
+    private const MOST = 100;
 
     public function __construct(private EntityManagerInterface $entities)
     {
@@ -31,10 +31,13 @@ final readonly class LandedCharges
         return $this->entities->getRepository(LandedCharge::class)->findOneBy(['idempotencyKey' => $key]);
     }
 
-    /** @return list<LandedCharge> the latest first */
-    public function all(): array
+    /** @return list<LandedCharge> what was billed, put on goods for good or taken back, the latest first */
+    public function known(): array
     {
-        return $this->found('', []);
+        return $this->found(
+            'WHERE c.isExpected = false OR c.takenBack IS NOT NULL OR c.kind = :own',
+            ['own' => ChargeKind::Handling],
+        );
     }
 
     /** @return list<LandedCharge> that stand on some of a receipt */
@@ -48,7 +51,7 @@ final readonly class LandedCharges
     }
 
     /** @return list<LandedCharge> that were put on goods and somebody will bill, the oldest first */
-    public function expected(): array
+    public function expected(int $most = \PHP_INT_MAX): array
     {
         $query = $this->entities
             ->createQuery(
@@ -56,7 +59,7 @@ final readonly class LandedCharges
                  WHERE c.isExpected = true AND c.takenBack IS NULL AND c.kind <> :own ORDER BY c.id',
             )
             ->setParameter('own', ChargeKind::Handling)
-            ->setMaxResults(self::MOST);
+            ->setMaxResults($most);
         /** @var list<LandedCharge> $charges */
         $charges = InBatches::read($query, LandedCharge::class, 'supplier', 'lines')->getResult();
         $this->readReceipts($charges);

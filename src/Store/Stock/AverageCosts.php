@@ -35,6 +35,11 @@ final readonly class AverageCosts
     {
     }
 
+    public static function bringsCost(string $kind): bool
+    {
+        return in_array($kind, self::COSTED, true);
+    }
+
     /** What goes over to the double it is joined with leaves the cost of what is left as it is. */
     private static function leaves(string $kind, BigDecimal $units): bool
     {
@@ -126,7 +131,7 @@ final readonly class AverageCosts
                 $cost = $cost?->plus($row['unit_cost'] ?? 0);
             } elseif (in_array($row['kind'], self::GOING, true) && null !== $cost && null !== $row['unit_cost']) {
                 $cost = AverageCost::without($held, $cost, $units->negated(), BigDecimal::of($row['unit_cost']));
-            } elseif (in_array($row['kind'], self::COSTED, true) && !self::leaves($row['kind'], $units)) {
+            } elseif (self::bringsCost($row['kind']) && !self::leaves($row['kind'], $units)) {
                 $isProvable = $isProvable && null !== $row['unit_cost'];
                 $cost =
                     null === $row['unit_cost'] || !$units->isPositive()

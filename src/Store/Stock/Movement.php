@@ -16,6 +16,7 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\Table(name: 'stock_movement')]
 /* What stood anywhere on a past day is summed from this index alone. */
 #[ORM\Index(columns: ['item_id', 'site_id', 'lot', 'day', 'quantity'], name: 'movement_worth')]
+#[ORM\Index(columns: ['day', 'item_id', 'site_id', 'state', 'lot', 'quantity'], name: 'movement_since')]
 #[ORM\Index(columns: ['kind', 'day'], name: 'movement_kind')]
 #[ORM\Index(columns: ['item_id', 'site_id', 'day'], name: 'movement_of_item')]
 #[ORM\Index(columns: ['item_id', 'day'], name: 'movement_latest')]

@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Stock;
 
 use Doctrine\DBAL\Connection;
+use Symfony\Component\Clock\ClockInterface;
+use TallBarrel\Core\Settling\Valuing;
+use TallBarrel\Store\Business\CurrentBusiness;
 
 /** Proves what is derived against what it is derived from. */
 final readonly class Verification
@@ -70,8 +73,13 @@ final readonly class Verification
         SQL,
     ];
 
-    public function __construct(private Connection $connection, private AverageCosts $averages)
-    {
+    public function __construct(
+        private Connection $connection,
+        private AverageCosts $averages,
+        private LayersProof $layers,
+        private CurrentBusiness $business,
+        private ClockInterface $clock,
+    ) {
     }
 
     /** @return list<string> every difference, in words; empty when all is proven */
@@ -91,7 +99,13 @@ final readonly class Verification
             }
         }
 
-        return [...$found, ...$this->averages()];
+        return [
+            ...$found,
+            ...$this->averages(),
+            ...Valuing::Fifo === $this->business->find()?->valuing()
+                ? $this->layers->differences($this->clock->now()->setTime(0, 0))
+                : [],
+        ];
     }
 
     /** @return list<string> average costs that are not what the receipts come to */
