@@ -9,8 +9,8 @@ use Doctrine\ORM\Query;
 
 /**
  * What belongs to the entities of a query, read by one further query each instead of with every row: a wide supplier
- * beside each of its forty offers is read forty times otherwise, and lines cannot be joined where rows are limited. Of an
- * entity that was read before, what belongs to it is read when it is asked for.
+ * beside each of its forty offers is read forty times otherwise, and lines cannot be joined where rows are limited.
+ * Of an entity that was read before, what belongs to it is read when it is asked for.
  */
 final class InBatches
 {

@@ -193,6 +193,26 @@ final class CsvImportTest extends StoreTestCase
         );
     }
 
+    /** A column that is not there, or empty, leaves an offer as it is. */
+    public function testGoodsOnConsignmentComeByFileAndStayWhatTheyAre(): void
+    {
+        $stands = static fn (): mixed => self::value(
+            "SELECT CONCAT(consigned, ' ', consigned_days) FROM offer WHERE supplier_code = 'O-371'",
+        );
+        $with = fn (string $columns, string $values) => $this->apply($this->check(
+            'offers',
+            "supplier,item,supplier_code,pack,content,prices$columns\nOSTREL,JAR-370H,O-371,tray,6,9$values\n",
+        ));
+        $with(',consigned,consigned_days', ',yes,90');
+        self::assertSame('1 90', $stands());
+        $with('', '');
+        self::assertSame('1 90', $stands());
+        $with(',consigned', ',');
+        self::assertSame('1 90', $stands());
+        $with(',consigned', ',no');
+        self::assertSame('0 0', $stands());
+    }
+
     public function testAPriceListChangesPricesAndBreaks(): void
     {
         $this->apply(
@@ -298,6 +318,18 @@ final class CsvImportTest extends StoreTestCase
             ."VETRASOL,JAR-340R,case,12,2027-02-01,2027-01-01,9\n",
             'valid_until',
             'before it begins',
+        ];
+        yield 'theirs for days, and not theirs' => [
+            'offers',
+            "supplier,item,pack,content,prices,consigned,consigned_days\nVETRASOL,JAR-340R,case,12,9,no,30\n",
+            'consigned_days',
+            'only where consigned says yes',
+        ];
+        yield 'theirs for ever and a day' => [
+            'offers',
+            "supplier,item,pack,content,prices,consigned,consigned_days\nVETRASOL,JAR-340R,case,12,9,yes,3651\n",
+            'consigned_days',
+            'not a whole number from 1 to 3650',
         ];
         yield 'freight that falls' => [
             'suppliers',

@@ -198,7 +198,7 @@ final class FirstInFirstOutTest extends StoreTestCase
         );
         self::assertSame([], $proof(), 'both rest on the ledger');
         self::connection()->executeStatement(
-            "UPDATE stock_balance SET quantity = quantity + 2 WHERE item_id = ?",
+            'UPDATE stock_balance SET quantity = quantity + 2 WHERE item_id = ?',
             [$item->id],
         );
         self::assertStringContainsString('F-7 stands at', implode("\n", $proof()));

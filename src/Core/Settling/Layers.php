@@ -12,7 +12,7 @@ use Brick\Math\BigDecimal;
  */
 final class Layers
 {
-    /** @var array<string, array{BigDecimal, BigDecimal}> units that came and the cost of one, by key, the first first */
+    /** @var array<string, array{BigDecimal, BigDecimal}> units that came and the cost of one, the first first */
     private array $came = [];
 
     /**

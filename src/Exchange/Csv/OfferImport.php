@@ -74,6 +74,8 @@ final readonly class OfferImport implements ImportKind
             'blocked' => 'yes when not to be bought',
             'manufacturer' => 'who makes it, if not they',
             'packing' => 'how it is to be packed',
+            'consigned' => 'yes when it stays theirs in our stock',
+            'consigned_days' => 'after which it is ours anyway',
         ];
     }
 
@@ -108,6 +110,8 @@ final readonly class OfferImport implements ImportKind
                 'no',
                 'no',
                 'Hutta Orlany',
+                '',
+                'no',
                 '',
             ],
         ];
@@ -217,7 +221,12 @@ final readonly class OfferImport implements ImportKind
                 'blocked' => $row->yes('blocked', false),
                 'maker' => $row->text('manufacturer', 120),
                 'packing' => $row->text('packing', 200),
+                'consigned' => $row->has('consigned') ? $row->yes('consigned', false) : null,
+                'theirs' => $row->integer('consigned_days', 1, 3650),
             ];
+            if (null !== $more['theirs'] && true !== $more['consigned']) {
+                $row->refuse('consigned_days', 'goods are theirs for so many days only where consigned says yes');
+            }
 
             return $row->isGood()
                 ? [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on, $more]
@@ -246,6 +255,8 @@ final readonly class OfferImport implements ImportKind
                 $prices->basis->value, $offer->discounts()->label(), Cell::day($offer->validFrom()), $offer->origin(),
                 $offer->tariffNumber(), Cell::number($offer->dutyPercent()), Cell::yes($offer->isInspected()),
                 Cell::yes($offer->isBlocked()), $offer->manufacturer(), $offer->packing(),
+                Cell::yes($offer->isConsigned()),
+                0 === $offer->consignedDays() ? '' : (string) $offer->consignedDays(),
             ];
         }
     }
@@ -257,7 +268,8 @@ final readonly class OfferImport implements ImportKind
          * @var array{int, int, string, string, BuyingRule, PriceBreaks, int, int, \DateTimeImmutable|null,
          *      BigDecimal|null, \DateTimeImmutable|null, array{from: \DateTimeImmutable|null, description: string,
          *      stated: string, outer: string, discounts: string, origin: string, tariff: string, duty: BigDecimal|null,
-         *      inspected: bool, blocked: bool, maker: string, packing: string}} $row
+         *      inspected: bool, blocked: bool, maker: string, packing: string, consigned: bool|null,
+         *      theirs: int|null}} $row
          */
         foreach ($rows as $row) {
             [$supplier, $item, $code, $pack, $rule, $prices, $lead, $rank, $until, $rise, $on, $more] = $row;
@@ -300,6 +312,9 @@ final readonly class OfferImport implements ImportKind
             );
             $offer->inspect($more['inspected']);
             $offer->block($more['blocked']);
+            if (null !== $more['consigned']) {
+                $offer->consign($more['consigned'], $more['theirs'] ?? 0);
+            }
             $offer->promise($lead, $rank, $until, $more['from']);
             $offer->announce($rise, $on);
         }

@@ -65,7 +65,7 @@ final readonly class LayersProof
         $item = null;
         foreach ($movements as $row) {
             if (null !== $item && $item['item_id'] !== $row['item_id']) {
-                yield from self::worth($item, $layers, $there);
+                yield from self::worth($item['code'], $item['average'], $layers, $there);
                 $layers = $there = [];
             }
             $item = $row;
@@ -89,22 +89,21 @@ final readonly class LayersProof
             }
         }
         if (null !== $item) {
-            yield from self::worth($item, $layers, $there);
+            yield from self::worth($item['code'], $item['average'], $layers, $there);
         }
     }
 
     /**
-     * @param array{code: string, average: string} $item
-     * @param array<string, Layers>                $layers by lot
-     * @param array<string, BigDecimal>            $there  by lot
+     * @param array<string, Layers>     $layers by lot
+     * @param array<string, BigDecimal> $there  by lot
      *
      * @return iterable<string, BigDecimal>
      */
-    private static function worth(array $item, array $layers, array $there): iterable
+    private static function worth(string $code, string $average, array $layers, array $there): iterable
     {
         foreach ($there as $lot => $units) {
             if ($units->isPositive()) {
-                yield $item['code']."\0".$lot => $layers[$lot]->worth($units, BigDecimal::of($item['average']));
+                yield $code."\0".$lot => $layers[$lot]->worth($units, BigDecimal::of($average));
             }
         }
     }

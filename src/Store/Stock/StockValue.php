@@ -29,7 +29,8 @@ final readonly class StockValue
         $rows = $this->connection->fetchAllAssociative(
             'SELECT v.category, v.site_id, v.site, COUNT(*) items, SUM(v.value) value FROM
                 (SELECT i.id, i.category, u.site_id, s.name site, ROUND(SUM(u.units * '.$this->cost().'), 2) value
-                 FROM '.$this->valued('', $day).' GROUP BY i.id, i.category, u.site_id, s.name HAVING SUM(u.units) <> 0) v
+                 FROM '.$this->valued('', $day).'
+                 GROUP BY i.id, i.category, u.site_id, s.name HAVING SUM(u.units) <> 0) v
              GROUP BY v.category, v.site_id, v.site ORDER BY v.category, v.site',
             ['day' => $day->format('Y-m-d')],
         );

@@ -84,7 +84,7 @@ final class OpenPartsTest extends TestCase
         self::assertSame(['1 Mar 0.00'], self::told($nothing));
     }
 
-    /** 30 % when ordering and 40@30 30@60: of an invoice without the deposit 40/70 and 30/70; of 700.00, 400 and 300. */
+    /** 30 % when ordering, then 40@30 30@60: of an invoice without the deposit 40/70 and 30/70. */
     public function testInstalmentsKeepTheirWeightOnceTheDepositIsTakenOff(): void
     {
         $terms = PaymentTerms::net(30)->withDeposit(30)->inInstalments('40@30 30@60')->afterDeposit();
