@@ -17,7 +17,8 @@ use TallBarrel\Work\Sourcing\Candidates;
 /** Proposals several suppliers could fill, and what another one than the chosen would save. */
 final readonly class Worthwhile
 {
-    private const MOST = 40;
+    /** So many are looked at, those for most money. */
+    public const MOST = 40;
 
     public function __construct(
         private Board $board,
