@@ -530,6 +530,69 @@ final class SettleTest extends DeskTestCase
         self::assertStringContainsString('BANK-2/2', $this->see($path)->filter('.side')->text());
     }
 
+    /** Half after 30 days, half after 60: what is ticked is the half that is due, and then the other. */
+    public function testInstalmentsAreTickedOneByOne(): void
+    {
+        $this->as('iris');
+        /** @var array{id: int, number: string, supplier: int} $one */
+        $one = $this->connection()->fetchAssociative(
+            "SELECT v.id, v.number, v.supplier_id supplier FROM invoice v JOIN supplier s ON s.id = v.supplier_id
+             WHERE v.state = 'settled' AND v.paid IS NULL AND s.discount_percent = 0 ORDER BY v.day DESC, v.id LIMIT 1",
+        );
+        $this->connection()->executeStatement(
+            "UPDATE supplier SET net_days = 90, instalments = '50@60 50@90' WHERE id = ?",
+            [$one['supplier']],
+        );
+        $owed = round($this->number(
+            'SELECT SUM(ROUND(owed_packs * owed_price * (1 + tax_percent / 100), 2)) FROM invoice_line
+             WHERE invoice_id = ?',
+            [$one['id']],
+        ), 2);
+        $row = fn (): Crawler => $this->see('/settle/payments')->filter('#payments tr')->reduce(
+            static fn (Crawler $row): bool => str_contains($row->text(), $one['number']),
+        );
+        $pay = fn (Crawler $row): mixed => $this->post('/settle/payments', [
+            'day' => '2026-11-23',
+            'pay' => [$one['id'] => '1'],
+            'seen' => [$one['id'] => (string) $row->filter('input[type="hidden"]')->attr('value')],
+        ]);
+        $first = $row();
+        self::assertStringContainsString('the next of 2 parts, the last on', $first->text());
+        $page = $this->see('/settle/'.$one['id']);
+        self::assertStringContainsString('Part 1 of 2, due on', $page->text());
+        self::assertStringContainsString('Part 2 of 2, due on', $page->text());
+        $pay($first);
+        $this->browser->followRedirect();
+        self::assertStringContainsString('Paid: '.$one['number'], $this->text());
+        $paid = fn (): float => $this->number('SELECT paid FROM invoice WHERE id = ?', [$one['id']]);
+        self::assertEqualsWithDelta($owed / 2, $paid(), 0.006);
+        $second = $row();
+        self::assertStringContainsString('a part is paid', $second->text());
+        self::assertStringNotContainsString('parts', $second->text());
+        self::assertStringContainsString('Due on', $this->see('/settle/'.$one['id'])->text());
+        $pay($second);
+        $this->browser->followRedirect();
+        self::assertEqualsWithDelta($owed, $paid(), 0.001);
+        self::assertSame('paid', $this->connection()->fetchOne('SELECT state FROM invoice WHERE id = ?', [$one['id']]));
+    }
+
+    /** What stands on the side of Settle is cut short where it is long; all of it is one click away. */
+    public function testALongListOfWhatCameIsShownInFullWhenAskedFor(): void
+    {
+        $this->as('iris');
+        $shown = fn (string $path): int => $this->see($path)->filter('.list a[href*="receipt="]')->count();
+        $all = $shown('/settle?received=all');
+        self::assertGreaterThan(0, $all);
+        self::assertSame($all, $shown('/settle'), 'few are all shown');
+        $this->connection()->executeStatement(
+            'UPDATE order_line l JOIN receipt_line r ON r.line_id = l.id SET l.invoiced = 0 WHERE l.received > 0',
+        );
+        self::assertGreaterThan(30, $shown('/settle?received=all'));
+        self::assertSame(30, $shown('/settle'));
+        self::assertMatchesRegularExpression('/All \d+ receipts/', $this->see('/settle')->text());
+        self::assertSame(30, $shown('/settle?received=some'), 'another word asks for nothing more');
+    }
+
     public function testAMonthIsClosedAndTakenAwayAsItWent(): void
     {
         $this->as('iris');

@@ -6,16 +6,20 @@ namespace TallBarrel\Tests\Work;
 
 use Brick\Math\BigDecimal;
 use TallBarrel\Core\Money\ExchangeRate;
+use TallBarrel\Core\Money\Iban;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Settling\CashFlow;
 use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Desk\Settle\PaymentDue;
+use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Settle\CashFlows;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\Invoices;
+use TallBarrel\Store\Settle\SupplierAccount;
 use TallBarrel\Tests\Store\StoreTestCase;
+use TallBarrel\Work\Settling\SendToBank;
 use TallBarrel\Work\Settling\SettleInvoice;
 
 /** Half of an invoice after 30 days, half after 60: each part is due, paid and reckoned with by itself. */
@@ -94,6 +98,30 @@ final class InstalmentsTest extends StoreTestCase
         $again = self::get(Invoices::class)->find($invoice->id) ?? self::fail('no invoice');
         self::assertSame(InvoiceState::Paid, self::pay($again)->state());
         self::assertSame([], self::expected());
+    }
+
+    /** Each half goes by itself, and only what went and was not paid asks whether it is to go once more. */
+    public function testEachPartGoesToTheBankByItself(): void
+    {
+        $invoice = self::invoice(self::halves());
+        $iban = Iban::of('DE89370400440532013000');
+        self::get(CurrentBusiness::class)->get()->paysFrom($iban, '');
+        $account = new SupplierAccount($invoice->supplier, $iban, '', 'Testing', self::person('iris'), self::now());
+        $account->decide(true, self::person('rowan'), self::now(), false);
+        self::entities()->persist($account);
+        self::entities()->flush();
+        $send = static function (int $id): string {
+            self::entities()->clear();
+            $seen = self::get(Invoices::class)->find($id) ?? self::fail('no invoice');
+            $day = self::now()->setTime(0, 0);
+
+            return self::get(SendToBank::class)->send([[$id, $seen->version()]], $day, false, self::person('iris'))[1];
+        };
+        self::assertStringContainsString('>450.50</InstdAmt>', $send($invoice->id));
+        self::mustRefuse(static fn () => $send($invoice->id), 'tick “once more” if that was not sent');
+        self::entities()->clear();
+        self::pay(self::get(Invoices::class)->find($invoice->id) ?? self::fail('no invoice'));
+        self::assertStringContainsString('>450.50</InstdAmt>', $send($invoice->id));
     }
 
     public function testWhatIsOverdueIsPaidTogether(): void
