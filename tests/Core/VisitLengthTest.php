@@ -43,7 +43,7 @@ final class VisitLengthTest extends TestCase
         VisitLength::of($idle, $hours);
     }
 
-    /** OWASP ASVS 4.0.3, 3.3.2, level 2: at the latest after twelve hours; half a working day without doing anything. */
+    /** OWASP ASVS 4.0.3, 3.3.2, level 2: twelve hours at the most; half a working day without doing anything. */
     public function testTheUsualLength(): void
     {
         self::assertSame([240, 12], [VisitLength::usual()->idleMinutes, VisitLength::usual()->mostHours]);

@@ -100,7 +100,8 @@ final class LevelsTest extends TestCase
         $levels = self::levels(self::policy(PolicyKind::CoverDays, 30.0));
         self::assertSame([210.0, 370.0, 30.0, null], self::figures($levels));
         self::assertSame(CoverBasis::AsAsked, $levels->basis);
-        self::assertSame(14.0, self::levels(self::policy(PolicyKind::CoverDays, 5.0))->coverDays, 'till the next order');
+        $few = self::levels(self::policy(PolicyKind::CoverDays, 5.0));
+        self::assertSame(14.0, $few->coverDays, 'till the next order');
     }
 
     /** By hand: 600.00 at 2.00 are 300 units, which last 30 days; at most a quarter, 91 days. */
@@ -146,7 +147,7 @@ final class LevelsTest extends TestCase
         self::assertSame(14.0, self::levels(self::policy(PolicyKind::OrderUpTo), economics: $shorter)->coverDays);
     }
 
-    /** As Wagner and Whitin's method says of the weeks after its arrival, and beside it what Silver and Meal's would. */
+    /** As Wagner and Whitin's method says of the weeks after it came, and beside it what Silver and Meal's would. */
     public function testOverASeasonTheCheapestLots(): void
     {
         $weeks = [10.0, 10.0, 10.0, 80.0, 80.0, 15.0, 10.0, 60.0, 10.0];

@@ -29,8 +29,8 @@ final class PaperRulesTest extends TestCase
     /** @param array<string, string|null> $with */
     private static function line(array $with = []): PaperLine
     {
-        $is = $with + ['id' => '1', 'name' => 'Jar', 'quantity' => '10', 'unit' => 'EA', 'net' => '100', 'price' => '10',
-            'per' => '1', 'less' => '0', 'more' => '0', 'category' => 'S', 'percent' => '23'];
+        $is = $with + ['id' => '1', 'name' => 'Jar', 'quantity' => '10', 'unit' => 'EA', 'net' => '100',
+            'price' => '10', 'per' => '1', 'less' => '0', 'more' => '0', 'category' => 'S', 'percent' => '23'];
 
         return new PaperLine(
             (string) $is['id'],

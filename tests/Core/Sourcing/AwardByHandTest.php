@@ -102,7 +102,8 @@ final class AwardByHandTest extends TestCase
         self::assertSame(['jars' => 'y', 'lids' => 'y'], self::basket()->wished([], ['x'])->best()->chosen);
         $unmet = self::basket()->wished([], ['x', 'y'])->best();
         self::assertSame([[], ['jars', 'lids', 'corks']], [$unmet->chosen, $unmet->unmet]);
-        self::assertSame('x', self::basket()->wished(['jars' => 'z'], [])->best()->chosen['jars'], 'nobody of that name');
+        $stranger = self::basket()->wished(['jars' => 'z'], [])->best();
+        self::assertSame('x', $stranger->chosen['jars'], 'nobody of that name');
     }
 
     /** @return iterable<string, array{Bid, string, string}> */
@@ -157,8 +158,8 @@ final class AwardByHandTest extends TestCase
     }
 
     /**
-     * By hand: 90 need 8 cases of 12 at 16.00 of theirs, which are 64.00 of ours, with a tenth of duty 70.40; they weigh
-     * 48 kg. One of freight, ours, comes to 1.10 with duty.
+     * By hand: 90 need 8 cases of 12 at 16.00 of theirs, which are 64.00 of ours, with a tenth of duty 70.40; they
+     * weigh 48 kg. One of freight, ours, comes to 1.10 with duty.
      */
     public function testAnOfferBecomesABid(): void
     {

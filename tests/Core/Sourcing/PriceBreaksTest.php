@@ -38,8 +38,8 @@ final class PriceBreaksTest extends TestCase
     }
 
     /**
-     * By hand: all units at the price reached; incremental 40 at 9.30, 60 more at 8.97, the rest at 8.50, so that 41 cost
-     * 40 × 9.30 + 8.97 = 380.97 and 100 cost 372.00 + 538.20 = 910.20.
+     * By hand: all units at the price reached; incremental 40 at 9.30, 60 more at 8.97, the rest at 8.50, so that 41
+     * cost 40 × 9.30 + 8.97 = 380.97 and 100 cost 372.00 + 538.20 = 910.20.
      */
     #[DataProvider('quantities')]
     public function testWhatSoManyCost(int|string $packs, string $price, string $all, string $beyond): void
