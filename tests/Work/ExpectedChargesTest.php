@@ -9,7 +9,11 @@ use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Settling\Books\LedgerAccount;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Core\Settling\SpreadBasis;
+use TallBarrel\Core\Sourcing\CostPart;
+use TallBarrel\Core\Sourcing\CostRates;
 use TallBarrel\Core\Sourcing\FreightTariff;
+use TallBarrel\Core\Sourcing\LandedCost;
+use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Item\Item;
@@ -27,6 +31,8 @@ use TallBarrel\Work\Receiving\TakeBackReceipt;
 use TallBarrel\Work\Settling\AskedCharge;
 use TallBarrel\Work\Settling\GoodsEntries;
 use TallBarrel\Work\Settling\SpreadCharge;
+use TallBarrel\Work\Sourcing\Candidate;
+use TallBarrel\Work\Sourcing\Candidates;
 
 /**
  * What freight, duty and handling will cost is on the goods from the day they come. Worked by hand: 100 at 5.00 with
@@ -141,6 +147,23 @@ final class ExpectedChargesTest extends StoreTestCase
             self::get(SpreadCharge::class)->book($asked, self::person('iris'), 'x8-'.$n);
         }
         self::assertSame([], self::get(Verification::class)->differences());
+        // The next comparison reckons with it, too: 50.00 by the tariff are 75.00.
+        self::offer($item, '50.00', 10, self::supplier());
+        self::entities()->flush();
+        $came = [];
+        foreach (self::get(Candidates::class)->of([$item->id])[$item->id] as $one) {
+            $came[$one->offer->supplier->id] = $one;
+        }
+        $candidate = $came[$supplier->id];
+        self::assertSame(1.5, $candidate->seller->freightCame);
+        unset($came[$supplier->id]);
+        self::assertSame([1.0], array_map(
+            static fn (Candidate $one): float => $one->seller->freightCame,
+            array_values($came),
+        ), 'of whom nothing is known');
+        $cost = LandedCost::of($candidate->asked, $candidate->seller, 100, new Usage(0.0, null, 0.0),
+            new CostRates(0, 0, 0), self::now());
+        self::assertEqualsWithDelta(75.0, $cost->part(CostPart::Freight), 1e-9);
     }
 
     public function testABillForPartOfItLeavesWhatIsExpected(): void

@@ -66,18 +66,23 @@ final readonly class ExpectedCharges
      *
      * @param BigDecimal $reckoned for as many times, home currency
      * @param BigDecimal $came     the same, as it was invoiced
+     *
+     * @return BigDecimal to multiply an expectation with; 1 after fewer times
      */
+    public static function factor(int $times, BigDecimal $reckoned, BigDecimal $came): BigDecimal
+    {
+        return $times < self::TIMES || !$reckoned->isPositive()
+            ? BigDecimal::one()
+            : $came->dividedBy($reckoned, self::SCALE, RoundingMode::HalfUp)->clamp(
+                BigDecimal::one()->dividedBy(self::MOST, self::SCALE, RoundingMode::HalfUp),
+                BigDecimal::of(self::MOST),
+            );
+    }
+
+    /** The same of an amount, to the cent. */
     public static function corrected(Money $expected, int $times, BigDecimal $reckoned, BigDecimal $came): Money
     {
-        if ($times < self::TIMES || !$reckoned->isPositive()) {
-            return $expected;
-        }
-        $factor = $came->dividedBy($reckoned, self::SCALE, RoundingMode::HalfUp)->clamp(
-            BigDecimal::one()->dividedBy(self::MOST, self::SCALE, RoundingMode::HalfUp),
-            BigDecimal::of(self::MOST),
-        );
-
-        return $expected->multipliedBy($factor)->rounded();
+        return $expected->multipliedBy(self::factor($times, $reckoned, $came))->rounded();
     }
 
     /**

@@ -32,7 +32,7 @@ final readonly class LandedCost
      * For the fewest packs that hold so many stock units.
      *
      * - Price: by the breaks, at the rate of the offer.
-     * - Freight: of the whole order with what goes alongside, shared by value.
+     * - Freight: of the whole order with what goes alongside, shared by value; as it came to before, where known.
      * - Duty: of price and freight together, which is what customs count (common practice where imports are valued with
      *   their carriage, as in Regulation (EU) 952/2013, article 71(1)(e)); none where the seller pays it.
      * - Currency: what the bank takes of price and freight.
@@ -76,7 +76,8 @@ final readonly class LandedCost
         $value = $offer->prices->costOf($packs)->toFloat();
         $kilograms = $units * $offer->kgPerUnit;
         $price = $value / $perHome;
-        $wholeFreight = $seller->freight->of($value + $alongside->value, $kilograms + $alongside->kilograms) / $perHome;
+        $tariff = $seller->freight->of($value + $alongside->value, $kilograms + $alongside->kilograms);
+        $wholeFreight = ($tariff * $seller->freightCame) / $perHome;
         $share = $value + $alongside->value > 0 ? $value / ($value + $alongside->value) : 1.0;
         $freight = $wholeFreight * $share;
         $dutyFree = $seller->incoterm?->sellerPaysDuty() ?? false;
@@ -122,7 +123,7 @@ final readonly class LandedCost
                             : 'free for an order of this size')
                         : ($share < 1
                             ? sprintf('%d %% of the order’s, with what else goes on it', (int) round(100 * $share))
-                            : 'of this order alone'),
+                            : 'of this order alone').self::came($seller),
                 ],
                 CostPart::Duty->value => [
                     $duty,
@@ -169,6 +170,13 @@ final readonly class LandedCost
                 $packs->toFloat() + $alongside->packs,
             ),
         );
+    }
+
+    private static function came(Seller $seller): string
+    {
+        return 1.0 === $seller->freightCame
+            ? ''
+            : sprintf(', %.2f times the tariff, as it came to before', $seller->freightCame);
     }
 
     /** For the whole order, home currency. */

@@ -9,7 +9,10 @@ use TallBarrel\Core\Money\PaymentTerms;
 /** What counts of a supplier when its offers are compared. Amounts are in the supplier's currency. */
 final readonly class Seller
 {
-    /** @param list<int> $leadTimesMet days from sending to booking in */
+    /**
+     * @param list<int> $leadTimesMet days from sending to booking in
+     * @param float     $freightCame  what their freight came to before, beside the tariff; 1 where nobody knows better
+     */
     public function __construct(
         public int $id,
         public string $name,
@@ -18,6 +21,7 @@ final readonly class Seller
         public FreightTariff $freight,
         public OrderMinimum $minimum,
         public array $leadTimesMet = [],
+        public float $freightCame = 1.0,
     ) {
     }
 
@@ -31,6 +35,22 @@ final readonly class Seller
             $freight,
             $this->minimum,
             $this->leadTimesMet,
+            $this->freightCame,
+        );
+    }
+
+    /** @param float $times as much as by the tariff */
+    public function whoseFreightCameTo(float $times): self
+    {
+        return new self(
+            $this->id,
+            $this->name,
+            $this->terms,
+            $this->incoterm,
+            $this->freight,
+            $this->minimum,
+            $this->leadTimesMet,
+            $times,
         );
     }
 

@@ -96,18 +96,39 @@ final readonly class LandedCharges
      */
     public function experience(Supplier $supplier, ChargeKind $kind, \DateTimeImmutable $since): array
     {
-        /** @var array{times: int, reckoned: string|null, came: string|null} $row */
-        $row = $this->entities->getConnection()->fetchAssociative(
-            'SELECT COUNT(*) times, SUM(one.reckoned) reckoned, SUM(one.came) came FROM
-                (SELECT e.id, e.reckoned, SUM(b.share) came FROM landed_charge e
+        return $this->experiences($kind, $since, $supplier->id)[$supplier->id]
+            ?? [0, BigDecimal::zero(), BigDecimal::zero()];
+    }
+
+    /**
+     * The same of every supplier there is any of.
+     *
+     * @param int|null $only a supplier
+     *
+     * @return array<int, array{int, BigDecimal, BigDecimal}> by supplier
+     */
+    public function experiences(ChargeKind $kind, \DateTimeImmutable $since, ?int $only = null): array
+    {
+        /** @var list<array{supplier: int, times: int, reckoned: string, came: string}> $rows */
+        $rows = $this->entities->getConnection()->fetchAllAssociative(
+            'SELECT one.supplier_id supplier, COUNT(*) times, SUM(one.reckoned) reckoned, SUM(one.came) came FROM
+                (SELECT e.id, e.supplier_id, e.reckoned, SUM(b.share) came FROM landed_charge e
                  JOIN landed_charge_line a ON a.charge_id = e.id JOIN landed_charge r ON r.id = e.replaced_by_id
                  JOIN landed_charge_line b ON b.charge_id = r.id AND b.came_id = a.came_id
-                 WHERE e.supplier_id = ? AND e.kind = ? AND e.at >= ? AND e.reckoned > 0 AND r.taken_back IS NULL
-                 GROUP BY e.id, e.reckoned) one',
-            [$supplier->id, $kind->value, $since->format('Y-m-d H:i:s')],
+                 WHERE e.kind = ? AND e.at >= ? AND e.reckoned > 0 AND r.taken_back IS NULL
+                    AND (? IS NULL OR e.supplier_id = ?)
+                 GROUP BY e.id, e.supplier_id, e.reckoned) one
+             WHERE one.supplier_id IS NOT NULL GROUP BY one.supplier_id',
+            [$kind->value, $since->format('Y-m-d H:i:s'), $only, $only],
         );
+        $found = [];
+        foreach ($rows as $row) {
+            $found[$row['supplier']] = [
+                $row['times'], BigDecimal::of($row['reckoned']), BigDecimal::of($row['came']),
+            ];
+        }
 
-        return [$row['times'], BigDecimal::of($row['reckoned'] ?? 0), BigDecimal::of($row['came'] ?? 0)];
+        return $found;
     }
 
     /**

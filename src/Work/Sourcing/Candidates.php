@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Sourcing;
 
+use Brick\Math\BigDecimal;
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Replenish\SupplierTerms;
+use TallBarrel\Core\Settling\ChargeKind;
+use TallBarrel\Core\Settling\ExpectedCharges;
 use TallBarrel\Core\Sourcing\Alongside;
 use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Store\Business\Rates;
@@ -17,6 +20,7 @@ use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Settle\LandedCharges;
 
 /** Finds who could be bought from, and how what is bought is used up. */
 final class Candidates
@@ -25,6 +29,8 @@ final class Candidates
     private ?array $suppliers = null;
     /** @var array<string, ExchangeRate>|null */
     private ?array $inForce = null;
+    /** @var array<int, array{int, BigDecimal, BigDecimal}>|null what freight came to, by supplier */
+    private ?array $freight = null;
     /** @var array<int, list<Offer>> all that is offered, by item */
     private array $offered = [];
 
@@ -33,6 +39,7 @@ final class Candidates
         private readonly Connection $connection,
         private readonly PlanningData $data,
         private readonly Rates $rates,
+        private readonly LandedCharges $charges,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -58,7 +65,9 @@ final class Candidates
             $rate = $rates[$offer->supplier->currency()->code] ?? null;
             if (null !== $rate && $offer->isInForce($today)) {
                 $id = $offer->supplier->id;
-                $sellers[$id] ??= $offer->supplier->asSeller($terms[$id]->leadTimesMet ?? []);
+                $sellers[$id] ??= $offer->supplier
+                    ->asSeller($terms[$id]->leadTimesMet ?? [])
+                    ->whoseFreightCameTo($this->freightCame($id, $today));
                 $found[$offer->item->id][] = new Candidate(
                     $offer,
                     $offer->at($rate),
@@ -139,6 +148,16 @@ final class Candidates
         $offers = InBatches::read($query, Offer::class, 'supplier', 'item', 'breaks')->getResult();
 
         return $offers;
+    }
+
+    /** What a supplier's freight came to within a year, beside what the tariff said; 1 where that is not known. */
+    private function freightCame(int $supplier, \DateTimeImmutable $today): float
+    {
+        $this->freight ??= $this->charges->experiences(ChargeKind::Freight, $today->modify('-1 year'));
+
+        return isset($this->freight[$supplier])
+            ? ExpectedCharges::factor(...$this->freight[$supplier])->toFloat()
+            : 1.0;
     }
 
     /** @return array<int, SupplierTerms> */

@@ -241,6 +241,28 @@ final class OffersTest extends TestCase
         self::assertEqualsWithDelta(2.09765, $cost->unit(), 1e-12);
     }
 
+    /** By hand: freight of 20.00 that came to half as much again is 30.00; duty of 5 % is of 190.00 then. */
+    public function testFreightIsReckonedAsItCameTo(): void
+    {
+        $cost = LandedCost::of(
+            self::offer('2', 'USD', '1.25', duty: 5.0, lead: 7),
+            self::seller(PaymentTerms::net(30), FreightTariff::flat(25), [])->whoseFreightCameTo(1.5),
+            100,
+            new Usage(0.0, null, 0.0),
+            new CostRates(0, 0, 0),
+            new \DateTimeImmutable(self::TODAY),
+        );
+        self::assertEqualsWithDelta([160.0, 30.0, 9.5], array_map($cost->part(...), [
+            CostPart::Price, CostPart::Freight, CostPart::Duty,
+        ]), 1e-9);
+        self::assertSame(
+            'of this order alone, 1.50 times the tariff, as it came to before',
+            $cost->parts[CostPart::Freight->value][1],
+        );
+        $other = $cost->seller->withFreight(FreightTariff::flat(10));
+        self::assertSame(1.5, $other->freightCame, 'whatever the tariff');
+    }
+
     public function testDutyPaidBySellerAndFreightSharedByValue(): void
     {
         $seller = new Seller(
