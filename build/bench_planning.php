@@ -96,6 +96,7 @@ $offers = new BulkInsert($connection, 'offer', [
     'lead_days',
     'rank',
     'version',
+    'usual_charges',
 ]);
 $breaks = new BulkInsert($connection, 'price_break', ['offer_id', 'from_packs', 'price']);
 $sales = new BulkInsert($connection, 'sales_day', ['item_id', 'site_id', 'day', 'quantity', 'out_of_stock']);
@@ -126,7 +127,8 @@ for ($n = 1; $n <= intdiv($count, 2); ++$n) {
         (string) $cost,
         1,
     );
-    $offers->add($n, $suppliers[$n % count($suppliers)], $n, 'B-'.$n, 'case', 12, 1, 1, false, mt_rand(4, 21), 1, 1);
+    $supplier = $suppliers[$n % count($suppliers)];
+    $offers->add($n, $supplier, $n, 'B-'.$n, 'case', 12, 1, 1, false, mt_rand(4, 21), 1, 1, '[]');
     $breaks->add($n, 1, (string) (12 * $cost));
     foreach ($sites as $site) {
         $stocking->add($n, $site);

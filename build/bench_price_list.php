@@ -26,8 +26,8 @@ $connection->executeStatement(
     SELECT CONCAT('LIST-', seq), CONCAT('Listed ', seq), 'Listed', 'EA', 1, 0, 1 FROM seq_1_to_".LINES,
 );
 $connection->executeStatement("INSERT INTO offer (supplier_id, item_id, supplier_code, pack_name, pack_content,
-    minimum, multiple, split, lead_days, rank, version)
-    SELECT (SELECT id FROM supplier WHERE code = 'VETRASOL'), id, CONCAT('V', code), 'case', 12, 1, 1, 0, 7, 2, 1
+    minimum, multiple, split, lead_days, rank, version, usual_charges)
+    SELECT (SELECT id FROM supplier WHERE code = 'VETRASOL'), id, CONCAT('V', code), 'case', 12, 1, 1, 0, 7, 2, 1, '[]'
     FROM item WHERE code LIKE 'LIST-%'");
 foreach ([1 => 10, 40 => 9.5, 80 => 9] as $from => $price) {
     $connection->executeStatement("INSERT INTO price_break (offer_id, from_packs, price) SELECT id, $from, $price + id
