@@ -117,9 +117,9 @@ final class ForecastTest extends TestCase
         self::assertSame(['with its like', 0.3, 0.5, 3], [
             $drawn->method, $drawn->offBy, $drawn->growth, $drawn->horizon,
         ]);
-        self::assertSame(Shape::Counts, $drawn->shape);
-        $surer = (new Forecast('young', [18.0, 12.0], 0.1, null))->drawnTowards(18.0, 0.25, 'with its like');
-        self::assertSame(Shape::Normal, $surer->shape, 'four weeks of 18 lie far enough above nothing');
+        self::assertSame(Shape::Normal, $drawn->shape, 'twenty in four weeks lie far enough above nothing');
+        $few = (new Forecast('young', [1.0], 0.1, null))->drawnTowards(1.0, 0.25, 'with its like');
+        self::assertSame(Shape::Counts, $few->shape, 'four do not');
         $unlike = (new Forecast('young', [40.0], 2.0, null))->drawnTowards(4.0, 0.25, 'with its like');
         self::assertEqualsWithDelta(0.75 * 36 / 2, $unlike->sigma, 1e-9);
         $wild = (new Forecast('young', [40.0], 90.0, null))->drawnTowards(4.0, 0.25, 'with its like');
