@@ -7,6 +7,7 @@ namespace TallBarrel\Tests\Core;
 use Brick\Math\BigDecimal;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
+use TallBarrel\Core\Demand\Cleaning;
 use TallBarrel\Core\Demand\Pattern;
 use TallBarrel\Core\Demand\Stage;
 use TallBarrel\Core\Demand\ValueClass;
@@ -311,5 +312,27 @@ final class EdgesTest extends TestCase
             $drawn,
             new \DateTimeImmutable($today),
         );
+    }
+
+    /** A twentieth of the values, or one of few, may be odd; where more are, the series is like that. */
+    public function testAsManyOddOnesAreTakenOutAsCanBeByChance(): void
+    {
+        $series = static function (int $count, int $odd): array {
+            $values = [];
+            for ($i = 0; $i < $count; ++$i) {
+                $values[] = 100.0 + $i % 3;
+            }
+            for ($i = 0; $i < $odd; ++$i) {
+                $values[5 + 11 * $i] = 900.0;
+            }
+
+            return array_values($values);
+        };
+        $left = static fn (array $values): int => count(array_filter(
+            Cleaning::ofSeries($values, 1),
+            static fn (?float $one): bool => 900.0 === $one,
+        ));
+        self::assertSame([0, 0, 3], [$left($series(40, 1)), $left($series(40, 2)), $left($series(40, 3))]);
+        self::assertSame([0, 2], [$left($series(18, 1)), $left($series(18, 2))], 'one of few');
     }
 }

@@ -186,6 +186,13 @@ final class KeepingTest extends DeskTestCase
         $this->post('/settings/fields',
             ['thing' => 'order', 'kind' => 'choice', 'label' => 'Gate', 'choices' => 'one']);
         self::assertStringContainsString('two answers or more', $this->text());
+        $there = fn (): float => $this->number('SELECT COUNT(*) FROM own_field');
+        $before = $there();
+        foreach ([['label' => str_repeat('g', 41)], ['label' => 'Gate', 'on_paper' => str_repeat('y', 201)]] as $long) {
+            $this->post('/settings/fields', ['thing' => 'order', 'kind' => 'text', 'choices' => ''] + $long);
+            self::assertResponseStatusCodeSame(422);
+            self::assertSame($before, $there(), 'what is too long is not cut short and kept');
+        }
         $this->post('/settings/fields', [
             'thing' => 'order', 'kind' => 'choice', 'label' => 'Gate', 'choices' => "north\nsouth", 'on_paper' => '1',
         ]);

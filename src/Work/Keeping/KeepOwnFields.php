@@ -40,7 +40,7 @@ final readonly class KeepOwnFields
         Person $by,
         Problems $problems,
     ): void {
-        $problems->apply('label', function () use ($thing, $label, $kind, $onPaper, $choices, $by): void {
+        $field = $problems->attempt('label', function () use ($thing, $label, $kind, $onPaper, $choices): OwnField {
             $known = $this->fields->of($thing);
             if (count($known) >= self::MOST) {
                 throw InvalidValue::because(sprintf('At most %d fields of your own fit here.', self::MOST));
@@ -50,12 +50,16 @@ final readonly class KeepOwnFields
                     throw InvalidValue::because(sprintf('There is a field “%s” there already.', $other->label()));
                 }
             }
-            $field = new OwnField($thing, $label, $kind, $onPaper, $choices);
-            $this->business->get()->asksOwn($thing);
-            $this->entities->persist($field);
-            $this->audit->note($by, 'own fields', sprintf('Added %s on every %s', $field->label(), $thing->value));
-            $this->entities->flush();
+
+            return new OwnField($thing, $label, $kind, $onPaper, $choices);
         });
+        if (null === $field || !$problems->areNone()) {
+            return;
+        }
+        $this->business->get()->asksOwn($thing);
+        $this->entities->persist($field);
+        $this->audit->note($by, 'own fields', sprintf('Added %s on every %s', $field->label(), $thing->value));
+        $this->entities->flush();
     }
 
     public function giveUp(OwnField $field, bool $over, Person $by): void
