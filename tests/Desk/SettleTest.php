@@ -591,6 +591,15 @@ final class SettleTest extends DeskTestCase
         self::assertSame(30, $shown('/settle'));
         self::assertMatchesRegularExpression('/All \d+ receipts/', $this->see('/settle')->text());
         self::assertSame(30, $shown('/settle?received=some'), 'another word asks for nothing more');
+        $deposits = fn (string $path): int => $this->see($path)->filter('.list a[href*="deposit="]')->count();
+        $this->connection()->executeStatement(
+            "UPDATE supplier SET net_days = 30, deposit_percent = 30, instalments = ''",
+        );
+        $this->connection()->executeStatement("UPDATE purchase_order SET state = 'sent' WHERE sent_at IS NOT NULL");
+        self::assertGreaterThan(12, $deposits('/settle?received=all'));
+        self::assertStringNotContainsString('All of them', $this->text());
+        self::assertSame(12, $deposits('/settle'));
+        self::assertStringContainsString('All of them', $this->text());
     }
 
     public function testAMonthIsClosedAndTakenAwayAsItWent(): void

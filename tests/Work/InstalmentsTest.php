@@ -161,5 +161,7 @@ final class InstalmentsTest extends StoreTestCase
         self::assertSame('450.50', $of('450.50'), 'an instalment is no part that somebody has to look into');
         self::assertSame('901.00', $of('100'));
         self::assertSame('901.00', $of('901'));
+        $invoice->supplier->agreeTerms(PaymentTerms::net(30, '2', 14));
+        self::assertSame('882.98', $of('901'), 'all of it, where less is owed yet, is too much');
     }
 }

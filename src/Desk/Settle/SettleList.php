@@ -16,7 +16,7 @@ use TallBarrel\Store\Settle\Uninvoiced;
 /** What is to be settled: invoices that differ, those that agree, and what came without one. */
 final readonly class SettleList
 {
-    /** Of each kind, as many stand on the side; the rest is a page away. */
+    /** Of each kind, as many stand on the side; all of them when that is asked for. */
     private const SHOWN = 12;
     private const RECEIVED_SHOWN = 30;
 
@@ -26,14 +26,14 @@ final readonly class SettleList
      * @param list<Uninvoiced> $received and on no invoice
      * @param list<LandedCharge> $expected charges that nobody billed yet
      * @param list<PurchaseOrder> $deposits orders with one agreed that nobody asked for yet
-     * @param bool $whole whether all that was received is shown, however much it is
+     * @param bool $whole whether all of each is shown, however much it is
      */
     private function __construct(
         public array $differs,
         public array $agrees,
         public array $received,
-        public array $expected,
-        public array $deposits,
+        private array $expected,
+        private array $deposits,
         private bool $whole,
     ) {
     }
@@ -53,8 +53,9 @@ final readonly class SettleList
             array_values($differs),
             array_values($agrees),
             $invoices->uninvoiced(),
-            $charges->expected(self::SHOWN),
-            $deposits->due(self::SHOWN),
+            // One more tells that there are more.
+            $charges->expected($whole ? \PHP_INT_MAX : self::SHOWN + 1),
+            $deposits->due($whole ? \PHP_INT_MAX : self::SHOWN + 1),
             $whole,
         );
     }
@@ -63,6 +64,28 @@ final readonly class SettleList
     public function shown(): array
     {
         return $this->whole ? $this->received : array_slice($this->received, 0, self::RECEIVED_SHOWN);
+    }
+
+    /** @return list<LandedCharge> */
+    public function expected(): array
+    {
+        return $this->whole ? $this->expected : array_slice($this->expected, 0, self::SHOWN);
+    }
+
+    public function areMoreExpected(): bool
+    {
+        return count($this->expected) > count($this->expected());
+    }
+
+    /** @return list<PurchaseOrder> */
+    public function deposits(): array
+    {
+        return $this->whole ? $this->deposits : array_slice($this->deposits, 0, self::SHOWN);
+    }
+
+    public function areMoreDeposits(): bool
+    {
+        return count($this->deposits) > count($this->deposits());
     }
 
     public function first(): ?InvoiceRow

@@ -66,7 +66,7 @@ final readonly class Deposits
     }
 
     /** @return list<PurchaseOrder> sent, with a deposit in the terms that nobody asked for yet; the oldest first */
-    public function due(int $most = 50): array
+    public function due(int $most = \PHP_INT_MAX): array
     {
         $query = $this->entities
             ->createQuery(

@@ -327,10 +327,12 @@ class Invoice
         return true === $early?->amount->isEqualTo($amount->amount) ? $early : $this->leftOn($on);
     }
 
-    /** What a payment of that much is set beside: all that is left, unless it is what was due, to the cent. */
+    /** What a payment of that much is set beside: all that is left, unless it is the instalments due, to the cent. */
     public function expectedOf(Money $amount, \DateTimeImmutable $on): Money
     {
-        return $this->openParts()->dueBy($on)->amount->isEqualTo($amount->amount)
+        $open = $this->openParts();
+
+        return count($open->parts) > 1 && $open->dueBy($on)->amount->isEqualTo($amount->amount)
             ? $amount
             : $this->leftFor($amount, $on);
     }

@@ -15,7 +15,7 @@ use TallBarrel\Store\Supplier\Supplier;
 /** Charges that were spread over what came. */
 final readonly class LandedCharges
 {
-    private const MOST = 100;
+    private const MOST = 200;
 
     public function __construct(private EntityManagerInterface $entities)
     {
