@@ -311,8 +311,8 @@ final class SettlingTest extends StoreTestCase
         $order = self::received('PO-S11', 30);
         $order->supplier->agreeTerms(PaymentTerms::net(30, 2, 10));
         $invoice = self::entered(self::asked($order, 30));
-        self::assertSame('294.00', (string) $invoice->toPayOn($invoice->day->modify('+10 days'))->amount);
-        self::assertSame('300.00', (string) $invoice->toPayOn($invoice->day->modify('+11 days'))->amount);
+        self::assertSame('294.00', (string) $invoice->payable()->toPayOn($invoice->day->modify('+10 days'))->amount);
+        self::assertSame('300.00', (string) $invoice->payable()->toPayOn($invoice->day->modify('+11 days'))->amount);
     }
 
     public function testGivenUpItsGoodsWaitForAnInvoiceAgain(): void

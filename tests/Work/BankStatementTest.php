@@ -100,12 +100,12 @@ final class BankStatementTest extends StoreTestCase
         $supplier = self::supplier();
         $supplier->agreeTerms(PaymentTerms::net(30, '2', 10));
         $invoice = self::invoice('V-B3', '100.00', $supplier);
-        self::assertSame('98.00', (string) $invoice->toPayOn(self::now())->rounded()->amount);
+        self::assertSame('98.00', (string) $invoice->payable()->toPayOn(self::now())->rounded()->amount);
         self::mustRefuse(static fn () => self::pay($invoice, '0'), 'cannot be paid');
         self::mustRefuse(static fn () => self::pay($invoice, '98.01'), '98.00 is left');
         $invoice = self::pay(self::again($invoice), '40');
         self::assertSame([InvoiceState::Settled, '60.00'], [
-            $invoice->state(), (string) $invoice->toPayOn(self::now())->rounded()->amount,
+            $invoice->state(), (string) $invoice->payable()->toPayOn(self::now())->rounded()->amount,
         ]);
         self::mustRefuse(
             static fn () => self::get(SettleInvoice::class)

@@ -89,7 +89,7 @@ final class InstalmentsTest extends StoreTestCase
         $invoice = self::pay($invoice);
         self::assertSame([InvoiceState::Settled, '450.50', ''], [
             $invoice->state(),
-            (string) $invoice->leftOn(self::now())->rounded()->amount,
+            (string) $invoice->payable()->leftOn(self::now())->rounded()->amount,
             $invoice->bankFile(),
         ], 'the other half goes to the bank anew');
         self::assertSame([['50', '450.50']], self::expected());
@@ -157,7 +157,7 @@ final class InstalmentsTest extends StoreTestCase
     {
         $invoice = self::invoice(self::halves());
         $of = static fn (string $amount): string => (string) $invoice
-            ->expectedOf(Money::of($amount, 'EUR'), self::now())->rounded()->amount;
+            ->payable()->expectedOf(Money::of($amount, 'EUR'), self::now())->rounded()->amount;
         self::assertSame('450.50', $of('450.50'), 'an instalment is no part that somebody has to look into');
         self::assertSame('901.00', $of('100'));
         self::assertSame('901.00', $of('901'));

@@ -12,12 +12,17 @@ use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\QuantityVerdict;
 use TallBarrel\Core\Settling\SpreadBasis;
+use TallBarrel\Core\Sourcing\QuoteState;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\ContestedLine;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
+use TallBarrel\Store\Quote\Quote;
+use TallBarrel\Store\Quote\QuoteAnswer;
+use TallBarrel\Store\Quote\QuoteRound;
+use TallBarrel\Store\Quote\RoundRow;
 use TallBarrel\Store\Quote\Rounds;
 use TallBarrel\Store\Settle\CreditNotes;
 use TallBarrel\Store\Settle\Invoice;
@@ -32,6 +37,7 @@ use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Receiving\BookDelivery;
 use TallBarrel\Work\Settling\AskedCharge;
 use TallBarrel\Work\Settling\SpreadCharge;
+use TallBarrel\Work\Sourcing\BeginRound;
 use TallBarrel\Work\Sourcing\Candidates;
 
 /** What lists read row by row is what the things themselves say. */
@@ -222,20 +228,71 @@ final class ListsTest extends StoreTestCase
     public function testWhatIsReadInBatchesIsThere(): void
     {
         self::entities()->clear();
-        $rounds = self::get(Rounds::class)->all(8);
         $notes = self::get(CreditNotes::class)->open();
-        self::assertNotSame([], $rounds);
+        self::assertNotSame([], $notes);
         $asked = self::connection()->fetchNumeric("SHOW SESSION STATUS LIKE 'Com_select'");
-        foreach ($rounds as $round) {
-            self::assertNotSame('', $round->subject());
-            self::assertNotSame([], $round->quotes());
-        }
         foreach ($notes as $note) {
             self::assertNotSame('', $note->supplier->name());
             self::assertNotSame([], $note->lines());
         }
         self::assertSame($asked, self::connection()->fetchNumeric("SHOW SESSION STATUS LIKE 'Com_select'"));
-        self::assertSame($rounds, self::get(Rounds::class)->all());
-        self::assertSame([$rounds[0]], self::get(Rounds::class)->all(1));
+    }
+
+    public function testARoundInAListIsWhatTheRoundSays(): void
+    {
+        $rounds = self::entities()->getRepository(QuoteRound::class)->findBy([], ['id' => 'DESC']);
+        self::assertNotSame([], $rounds);
+        $answered = static fn (Quote $quote): bool => [] !== $quote->answers()
+            && QuoteState::Declined !== $quote->state();
+        $rows = self::get(Rounds::class)->rows();
+        self::assertEquals(
+            array_map(static fn (QuoteRound $round): RoundRow => new RoundRow(
+                $round->number,
+                $round->subject(),
+                $round->by->firstName(),
+                $round->createdAt(),
+                $round->replyBy(),
+                $round->wantedOn(),
+                $round->isDraft(),
+                $round->settledAt(),
+                count($round->quotes()),
+                count(array_filter($round->quotes(), $answered)),
+                $round->count(QuoteState::Declined),
+            ), $rounds),
+            $rows,
+        );
+        self::assertEquals([$rows[0]], self::get(Rounds::class)->rows(1));
+        foreach ($rounds as $n => $round) {
+            self::assertSame($round->isOpen(), $rows[$n]->isOpen());
+            self::assertSame($round->isSettled(), $rows[$n]->isSettled());
+            self::assertSame($round->isLate($round->replyBy()), $rows[$n]->isLate($round->replyBy()));
+        }
+    }
+
+    public function testARoundDeclinedAfterAnAnswerCountsAsDeclined(): void
+    {
+        $round = self::get(BeginRound::class)->begin(self::person('mara'), self::site('FERRY'));
+        self::entities()->flush();
+        $counted = static fn (): array => array_map(
+            static fn (RoundRow $row): array => [$row->asked, $row->answered, $row->declined, $row->subject],
+            self::get(Rounds::class)->rows(1),
+        )[0];
+        self::assertSame([0, 0, 0, 'nothing yet'], $counted());
+        $round->ask(null, 'Straw skeps', [BigDecimal::of(12)]);
+        $quotes = [$round->invite(self::supplier()), $round->invite(self::supplier())];
+        self::entities()->flush();
+        self::assertSame([2, 0, 0, 'Straw skeps'], $counted());
+        $round->ask(null, 'Wooden feeders', [BigDecimal::of(3)]);
+        foreach ($quotes as $quote) {
+            $quote->answer(new QuoteAnswer($quote, self::now(), QuoteAnswer::TYPED, false, 5, null, null, '', [[
+                'item' => $round->items()[0]->id, 'prices' => [['12', '4.20']], 'most' => null, 'multiple' => null,
+                'code' => '', 'alternate' => '',
+            ]]));
+        }
+        self::entities()->flush();
+        self::assertSame([2, 2, 0, 'Straw skeps and 1 more'], $counted());
+        $quotes[1]->decline('sold out');
+        self::entities()->flush();
+        self::assertSame([2, 1, 1, 'Straw skeps and 1 more'], $counted());
     }
 }

@@ -46,7 +46,7 @@ final class CompareController extends AbstractController
         return $this->render('compare/compare.html.twig', [
             'rows' => $worthwhile->of($this->shell->site()),
             'most' => Worthwhile::MOST,
-            'rounds' => $rounds->all(8),
+            'rounds' => $rounds->rows(8),
             'chosen' => count($this->board->chosenWith(null, '')),
         ]);
     }

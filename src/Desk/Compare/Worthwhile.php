@@ -18,7 +18,7 @@ use TallBarrel\Work\Sourcing\Candidates;
 final readonly class Worthwhile
 {
     /** So many are looked at, those for most money. */
-    public const MOST = 40;
+    public const MOST = 30;
 
     public function __construct(
         private Board $board,

@@ -60,7 +60,7 @@ final class RoundsController extends AbstractController
     #[Route('', name: 'rounds', methods: ['GET'])]
     public function list(): Response
     {
-        return $this->render('rounds/rounds.html.twig', ['rounds' => $this->rounds->all()]);
+        return $this->render('rounds/rounds.html.twig', ['rounds' => $this->rounds->rows()]);
     }
 
     #[Route('', name: 'round_new', methods: ['POST']), IsGranted('ROLE_BUY')]

@@ -19,6 +19,7 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\CreditNotes;
 use TallBarrel\Store\Settle\Invoice;
+use TallBarrel\Store\Settle\InvoiceRows;
 use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Store\Settle\SupplierAccounts;
 use TallBarrel\Work\Keeping\TableFile;
@@ -34,6 +35,7 @@ final class PaymentsController extends AbstractController
 
     public function __construct(
         private readonly Invoices $invoices,
+        private readonly InvoiceRows $rows,
         private readonly CreditNotes $credits,
         private readonly SupplierAccounts $accounts,
         private readonly CurrentBusiness $business,
@@ -47,7 +49,7 @@ final class PaymentsController extends AbstractController
         return $this->render('settle/payments.html.twig', [
             'due' => $this->due(),
             'credits' => $this->credits->open(),
-            'paid' => $this->invoices->paid(self::PAID_SHOWN),
+            'paid' => $this->rows->paid(self::PAID_SHOWN),
             'accounts' => $this->accounts->bySupplier(),
             'today' => $this->clock->now()->setTime(0, 0),
         ]);
@@ -124,7 +126,7 @@ final class PaymentsController extends AbstractController
                     $due->invoice->day->format('Y-m-d'),
                     $due->invoice->currency,
                     (string) $due->amount->amount,
-                    (string) $due->invoice->owed()->total->amount,
+                    (string) $due->payable->owed->amount,
                 ], $this->due()),
             ]),
             headers: [

@@ -129,7 +129,7 @@ final class SettleController extends AbstractController
             return InvoiceState::Paid === $paid->state() ? 'All of it is paid.' : sprintf(
                 '%s %s are still to be paid.',
                 $paid->currency,
-                $paid->leftOn($day)->amount,
+                $paid->payable()->leftOn($day)->amount,
             );
         });
     }

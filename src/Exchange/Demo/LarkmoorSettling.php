@@ -176,7 +176,7 @@ final readonly class LarkmoorSettling
         $at = $invoice->enteredAt->modify('+1 day 11:15');
         $invoice->release($this->owner, $at);
         $until = $invoice->supplier->terms()?->discountUntil($invoice->day);
-        $best = null !== $until && $until > $at ? $until : $invoice->dueOn();
+        $best = null !== $until && $until > $at ? $until : $invoice->payable()->dueOn();
         if ($best < $this->now->setTime(0, 0)) {
             $invoice->pay($best, $invoice->rate(), $this->bookkeeper);
         }

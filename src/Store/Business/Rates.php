@@ -87,18 +87,29 @@ final class Rates implements ResetInterface
      */
     public function daysOn(\DateTimeImmutable $day): array
     {
-        if (isset($this->read[$day->format('Y-m-d')])) {
-            return $this->read[$day->format('Y-m-d')];
+        if (!isset($this->read[$day->format('Y-m-d')])) {
+            $this->read([$day->format('Y-m-d'), $day->modify('-1 day')->format('Y-m-d')]);
         }
-        /** @var array<string, array{rate: string, day: string, source: string}> $rows */
-        $rows = $this->connection->fetchAllAssociativeIndexed(
-            'SELECT r.currency, r.foreign_for_one rate, r.day, r.source FROM exchange_rate r
-             JOIN (SELECT currency, MAX(day) day FROM exchange_rate WHERE day <= ?
-             GROUP BY currency) latest USING (currency, day)',
-            [$day->format('Y-m-d')],
-        );
 
-        return $this->read[$day->format('Y-m-d')] = $rows;
+        return $this->read[$day->format('Y-m-d')];
+    }
+
+    /** @param non-empty-list<string> $days who asks for one is likely to ask for the one before */
+    private function read(array $days): void
+    {
+        /** @var list<array{asked: string, currency: string, rate: string, day: string, source: string}> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT latest.asked, r.currency, r.foreign_for_one rate, r.day, r.source FROM exchange_rate r
+             JOIN (SELECT a.asked, x.currency, MAX(x.day) day FROM (SELECT ? asked UNION ALL SELECT ?) a
+                JOIN exchange_rate x ON x.day <= a.asked GROUP BY a.asked, x.currency) latest
+                ON latest.currency = r.currency AND latest.day = r.day',
+            $days,
+        );
+        $this->read = array_fill_keys($days, []) + $this->read;
+        foreach ($rows as ['asked' => $asked, 'currency' => $currency, 'rate' => $rate, 'day' => $day,
+            'source' => $source]) {
+            $this->read[$asked][$currency] = ['rate' => $rate, 'day' => $day, 'source' => $source];
+        }
     }
 
     /** @return array<string, ExchangeRate> by currency, the home currency among them */

@@ -8,10 +8,8 @@ use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\ORM\QueryBuilder;
 use TallBarrel\Core\Ordering\OrderState;
-use TallBarrel\Store\Agreement\Agreement;
-use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Offer\Offer;
-use TallBarrel\Store\Site\Site;
 
 /** Purchase orders, found. */
 final readonly class Orders
@@ -48,23 +46,13 @@ final readonly class Orders
         return $order;
     }
 
-    /** Each thing once, however many lines name it; the lines themselves come when they are asked for. */
+    /**
+     * Each thing once, however many lines name it; the lines themselves come when they are asked for, and every page
+     * has the sites.
+     */
     private function withWhatItsLinesName(PurchaseOrder $order): void
     {
-        foreach (['item' => Item::class, 'site' => Site::class, 'agreement' => Agreement::class] as $field => $class) {
-            $this->entities
-                ->createQuery(
-                    sprintf(
-                        'SELECT one FROM %s one WHERE one.id IN
-                         (SELECT IDENTITY(l.%s) FROM %s l WHERE l.order = :order)',
-                        $class,
-                        $field,
-                        OrderLine::class,
-                    ),
-                )
-                ->setParameter('order', $order)
-                ->getResult();
-        }
+        InBatches::ahead($this->entities, OrderLine::class, 'e.order = :o', ['o' => $order], 'item', 'agreement');
     }
 
     /**

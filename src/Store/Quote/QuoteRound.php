@@ -223,15 +223,20 @@ class QuoteRound
         return $this->quotes->filter(static fn (Quote $quote): bool => $quote->state() === $state)->count();
     }
 
-    /** "Hex jar 370 ml and 2 more". */
     public function subject(): string
     {
         $items = $this->items();
 
-        return match (count($items)) {
+        return self::named($items[0]->description ?? '', count($items));
+    }
+
+    /** "Hex jar 370 ml and 2 more". */
+    public static function named(string $first, int $items): string
+    {
+        return match ($items) {
             0 => 'nothing yet',
-            1 => $items[0]->description,
-            default => sprintf('%s and %d more', $items[0]->description, count($items) - 1),
+            1 => $first,
+            default => sprintf('%s and %d more', $first, $items - 1),
         };
     }
 

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Quote;
 
 use Doctrine\DBAL\LockMode;
+use Doctrine\DBAL\ParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Refused;
-use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Item\Item;
 
 /** The quote rounds there are. */
@@ -17,16 +17,40 @@ final readonly class Rounds
     {
     }
 
-    /** @return list<QuoteRound> latest first, with what is asked and who is asked loaded */
-    public function all(int $most = 100): array
+    /** @return list<RoundRow> latest first */
+    public function rows(int $most = 100): array
     {
-        $query = $this->entities
-            ->createQuery('SELECT r FROM '.QuoteRound::class.' r ORDER BY r.id DESC')
-            ->setMaxResults($most);
-        /** @var list<QuoteRound> $rounds */
-        $rounds = InBatches::read($query, QuoteRound::class, 'items', 'quotes')->getResult();
+        /**
+         * @var list<array{number: string, began_by: string, created_at: string, reply_by: string, wanted_on: string,
+         *      sent_at: string|null, settled_at: string|null, first: string|null, items: int, asked: int,
+         *      answered: int, declined: int}> $rows
+         */
+        $rows = $this->entities->getConnection()->fetchAllAssociative(
+            "SELECT r.number, b.name began_by, r.created_at, r.reply_by, r.wanted_on, r.sent_at, r.settled_at,
+                (SELECT i.description FROM quote_item i WHERE i.round_id = r.id ORDER BY i.position LIMIT 1) first,
+                (SELECT COUNT(*) FROM quote_item i WHERE i.round_id = r.id) items, COUNT(q.id) asked,
+                COUNT(IF(q.state <> 'declined' AND EXISTS (SELECT 1 FROM quote_answer a WHERE a.quote_id = q.id), 1,
+                    NULL)) answered, COUNT(IF(q.state = 'declined', 1, NULL)) declined
+             FROM (SELECT * FROM quote_round ORDER BY id DESC LIMIT ?) r JOIN person b ON b.id = r.by_id
+             LEFT JOIN quote q ON q.round_id = r.id GROUP BY r.id ORDER BY r.id DESC",
+            [$most],
+            [ParameterType::INTEGER],
+        );
+        $at = static fn (?string $time): ?\DateTimeImmutable => null === $time ? null : new \DateTimeImmutable($time);
 
-        return $rounds;
+        return array_map(static fn (array $row): RoundRow => new RoundRow(
+            $row['number'],
+            QuoteRound::named($row['first'] ?? '', $row['items']),
+            explode(' ', $row['began_by'])[0],
+            new \DateTimeImmutable($row['created_at']),
+            new \DateTimeImmutable($row['reply_by']),
+            new \DateTimeImmutable($row['wanted_on']),
+            null === $row['sent_at'],
+            $at($row['settled_at']),
+            $row['asked'],
+            $row['answered'],
+            $row['declined'],
+        ), $rows);
     }
 
     public function byNumber(string $number): ?QuoteRound

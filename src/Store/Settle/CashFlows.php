@@ -58,7 +58,7 @@ final readonly class CashFlows
         $flows = [];
         foreach ([InvoiceState::Settled, InvoiceState::Entered] as $state) {
             foreach ($this->invoices->in($state, \PHP_INT_MAX) as $invoice) {
-                foreach ($invoice->bestPaid($today, $yearly) as $payment) {
+                foreach ($invoice->payable()->best($today, $yearly) as $payment) {
                     $flows[] = $this->flow($payment->day, $payment->amount, $rates, CashKind::Invoiced,
                         $invoice->number, $invoice->supplier->name());
                 }

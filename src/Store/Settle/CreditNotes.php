@@ -46,10 +46,12 @@ final readonly class CreditNotes
     /** @return list<CreditNote> of which something is still to come back, the oldest first */
     public function open(): array
     {
-        $query = $this->entities
-            ->createQuery('SELECT c FROM '.CreditNote::class.' c WHERE c.usedOn IS NULL ORDER BY c.day, c.id');
+        InBatches::ahead($this->entities, CreditNote::class, 'e.usedOn IS NULL', [], 'supplier');
         /** @var list<CreditNote> $notes */
-        $notes = InBatches::read($query, CreditNote::class, 'supplier', 'lines')->getResult();
+        $notes = $this->entities
+            ->createQuery('SELECT c, l FROM '.CreditNote::class.' c LEFT JOIN c.lines l WHERE c.usedOn IS NULL
+                ORDER BY c.day, c.id, l.position')
+            ->getResult();
 
         return $notes;
     }

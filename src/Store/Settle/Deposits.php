@@ -70,14 +70,14 @@ final readonly class Deposits
     {
         $query = $this->entities
             ->createQuery(
-                'SELECT o FROM '.PurchaseOrder::class.' o JOIN o.supplier s
+                'SELECT o, s FROM '.PurchaseOrder::class.' o JOIN o.supplier s
                  WHERE s.terms.depositPercent > 0 AND o.state IN (:open) AND NOT EXISTS
                     (SELECT l.id FROM '.InvoiceLine::class.' l WHERE l.deposit = o) ORDER BY o.id',
             )
             ->setParameter('open', OrderState::openValues())
             ->setMaxResults($most);
         /** @var list<PurchaseOrder> $orders */
-        $orders = InBatches::read($query, PurchaseOrder::class, 'supplier', 'lines')->getResult();
+        $orders = InBatches::read($query, PurchaseOrder::class, 'lines')->getResult();
 
         return $orders;
     }

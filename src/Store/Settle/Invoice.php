@@ -12,12 +12,11 @@ use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\DocumentSums;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
-use TallBarrel\Core\Money\Payment;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Refused;
 use TallBarrel\Core\Settling\InvoiceState;
-use TallBarrel\Core\Settling\OpenParts;
+use TallBarrel\Core\Settling\Payable;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 use TallBarrel\Store\Type\BigDecimalType;
@@ -29,9 +28,6 @@ use TallBarrel\Store\Type\BigDecimalType;
 #[ORM\UniqueConstraint(name: 'invoice_once', columns: ['supplier_id', 'number'])]
 class Invoice
 {
-    /** Days that money may be under way: who sent it in time has paid in time (common practice, no source). */
-    private const UNDER_WAY = 4;
-
     #[ORM\Id, ORM\Column, ORM\GeneratedValue]
     public readonly int $id;
 
@@ -154,12 +150,6 @@ class Invoice
         return ExchangeRate::of($this->homeCurrency, $this->currency, $this->foreignForOne);
     }
 
-    /** The day the last of it is due. */
-    public function dueOn(): \DateTimeImmutable
-    {
-        return $this->terms()?->dueOn($this->day) ?? $this->day;
-    }
-
     /** Its own: the supplier's without the deposit, which is taken off it; a deposit is due when it is asked for. */
     private function terms(): ?PaymentTerms
     {
@@ -172,32 +162,15 @@ class Invoice
         return $this->supplier->terms()?->afterDeposit();
     }
 
-    /** What is still to be paid, by the days its terms have. */
-    public function openParts(): OpenParts
+    /** As money to be paid; reckoned anew with each call, so ask once. */
+    public function payable(): Payable
     {
-        return OpenParts::of(
+        return new Payable(
             $this->terms(),
             $this->owed()->total,
             $this->day,
-            Money::of($this->paid ?? 0, $this->currency),
+            null === $this->paid ? null : Money::of($this->paid, $this->currency),
         );
-    }
-
-    /**
-     * When what is left is best paid: early where the discount gains more than keeping the money would, else part by
-     * part when each is due.
-     *
-     * @param float $yearlyPercent what the owner's money costs
-     *
-     * @return non-empty-list<Payment> by day
-     */
-    public function bestPaid(\DateTimeImmutable $today, float $yearlyPercent): array
-    {
-        $best = null !== $this->paid
-            ? null
-            : $this->terms()?->payments($this->owed()->total, $this->day, $this->day, $yearlyPercent)[0];
-
-        return true === $best?->early && $best->day >= $today ? [$best] : $this->openParts()->parts;
     }
 
     /** @throws Refused */
@@ -243,8 +216,9 @@ class Invoice
         string $reference = '',
     ): void {
         $this->mustBePayable();
-        $amount = ($amount ?? $this->toPayOn($on))->rounded();
-        $all = $this->leftFor($amount, $on);
+        $payable = $this->payable();
+        $amount = ($amount ?? $payable->toPayOn($on))->rounded();
+        $all = $payable->leftFor($amount, $on);
         $isNothing = $all->amount->isPositive() && !$amount->amount->isPositive();
         if ($isNothing || $amount->isGreaterThan($all)) {
             throw new Refused(sprintf(
@@ -260,7 +234,7 @@ class Invoice
         if ($amount->amount->isEqualTo($all->amount)) {
             $this->state = InvoiceState::Paid;
             $this->paidOn = $on;
-        } elseif (!$this->openParts()->begun) {
+        } elseif (!$this->payable()->open->begun) {
             // An instalment is through: the next one goes to the bank anew.
             $this->bankFile = '';
         }
@@ -301,51 +275,6 @@ class Invoice
     public function bankFile(): string
     {
         return $this->bankFile;
-    }
-
-    /**
-     * What is to be paid on a day: all of it less the discount for paying early, where it is still to be had, else the
-     * instalments due by then, the next one at least; who paid a part has no discount for the rest (common practice, no
-     * source).
-     */
-    public function toPayOn(\DateTimeImmutable $day): Money
-    {
-        return $this->discountedUntil($day) ?? $this->openParts()->dueBy($day);
-    }
-
-    /** All that is left on a day, whatever is due of it by then. */
-    public function leftOn(\DateTimeImmutable $day): Money
-    {
-        return $this->discountedUntil($day) ?? $this->openParts()->left();
-    }
-
-    /** All that is left when that much is paid on a day: with the discount where it was sent in time, else without. */
-    public function leftFor(Money $amount, \DateTimeImmutable $on): Money
-    {
-        $early = $this->discountedUntil($on->modify(sprintf('-%d days', self::UNDER_WAY)));
-
-        return true === $early?->amount->isEqualTo($amount->amount) ? $early : $this->leftOn($on);
-    }
-
-    /** What a payment of that much is set beside: all that is left, unless it is the instalments due, to the cent. */
-    public function expectedOf(Money $amount, \DateTimeImmutable $on): Money
-    {
-        $open = $this->openParts();
-
-        return count($open->parts) > 1 && $open->dueBy($on)->amount->isEqualTo($amount->amount)
-            ? $amount
-            : $this->leftFor($amount, $on);
-    }
-
-    /** The sum less the discount, where it is to be had on that day. */
-    private function discountedUntil(\DateTimeImmutable $day): ?Money
-    {
-        $terms = $this->terms();
-        $until = $terms?->discountUntil($this->day);
-        $isToBeHad = null === $this->paid && null !== $terms && null !== $until
-            && $day->format('Y-m-d') <= $until->format('Y-m-d');
-
-        return $isToBeHad ? $terms->discounted($this->owed()->total) : null;
     }
 
     /** @throws Refused once it is settled */

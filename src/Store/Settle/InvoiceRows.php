@@ -17,7 +17,8 @@ use TallBarrel\Core\Settling\QuantityVerdict;
 use TallBarrel\Store\Supplier\AgreedTolerance;
 
 /**
- * Invoices nobody has settled yet, as a list shows them: matched as LineMatch says, without an entity for each line.
+ * Invoices as lists show them, without an entity for each line; those nobody has settled yet are matched as LineMatch
+ * says.
  *
  * @phpstan-type Line array{id: int, number: string, day: string, name: string, currency: string, packs: string,
  *      price: string, tax_percent: string, received: string, on_quantity: string|null, on_price: string|null,
@@ -50,6 +51,30 @@ final readonly class InvoiceRows
         }
 
         return array_map(self::row(...), array_values($invoices));
+    }
+
+    /** @return list<PaidRow> paid last first */
+    public function paid(int $most): array
+    {
+        /**
+         * @var list<array{id: int, number: string, supplier: string, paid_on: string, paid: string, currency: string}>
+         *      $rows
+         */
+        $rows = $this->connection->fetchAllAssociative(
+            'SELECT i.id, i.number, s.name supplier, i.paid_on, i.paid, i.currency
+             FROM invoice i JOIN supplier s ON s.id = i.supplier_id
+             WHERE i.state = ? ORDER BY i.paid_on DESC, i.id DESC LIMIT ?',
+            [InvoiceState::Paid->value, $most],
+            [1 => ParameterType::INTEGER],
+        );
+
+        return array_map(static fn (array $row): PaidRow => new PaidRow(
+            $row['id'],
+            $row['number'],
+            $row['supplier'],
+            new \DateTimeImmutable($row['paid_on']),
+            Money::of($row['paid'], $row['currency']),
+        ), $rows);
     }
 
     /** @param non-empty-list<Line> $lines */

@@ -54,12 +54,13 @@ final readonly class Invoices
     /** @return list<Invoice> in a state, with supplier, lines and payments, oldest first */
     public function in(InvoiceState $state, int $most = 500): array
     {
+        InBatches::ahead($this->entities, Invoice::class, 'e.state = :s', ['s' => $state], 'supplier');
         $query = $this->entities
             ->createQuery('SELECT i FROM '.Invoice::class.' i WHERE i.state = :state ORDER BY i.day, i.id')
             ->setParameter('state', $state)
             ->setMaxResults($most);
         /** @var list<Invoice> $invoices */
-        $invoices = InBatches::read($query, Invoice::class, 'supplier', 'lines', 'payments')->getResult();
+        $invoices = InBatches::read($query, Invoice::class, 'lines', 'payments')->getResult();
 
         return $invoices;
     }
@@ -87,14 +88,6 @@ final readonly class Invoices
     public function count(InvoiceState $state): int
     {
         return $this->entities->getRepository(Invoice::class)->count(['state' => $state]);
-    }
-
-    /** @return list<Invoice> paid last first */
-    public function paid(int $most): array
-    {
-        return $this->entities
-            ->getRepository(Invoice::class)
-            ->findBy(['state' => InvoiceState::Paid], ['paidOn' => 'DESC', 'id' => 'DESC'], $most);
     }
 
     /**

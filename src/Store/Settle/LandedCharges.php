@@ -53,6 +53,8 @@ final readonly class LandedCharges
     /** @return list<LandedCharge> that were put on goods and somebody will bill, the oldest first */
     public function expected(int $most = \PHP_INT_MAX): array
     {
+        $which = 'e.isExpected = true AND e.takenBack IS NULL';
+        InBatches::ahead($this->entities, LandedCharge::class, $which, [], 'supplier');
         $query = $this->entities
             ->createQuery(
                 'SELECT c FROM '.LandedCharge::class.' c
@@ -61,7 +63,7 @@ final readonly class LandedCharges
             ->setParameter('own', ChargeKind::Handling)
             ->setMaxResults($most);
         /** @var list<LandedCharge> $charges */
-        $charges = InBatches::read($query, LandedCharge::class, 'supplier', 'lines')->getResult();
+        $charges = InBatches::read($query, LandedCharge::class, 'lines')->getResult();
         $this->readReceipts($charges);
 
         return $charges;

@@ -39,14 +39,19 @@ final readonly class Approval
      */
     public function objections(array $orders, Person $person): array
     {
-        $stoodInFor = $this->stoodInFor($person);
         $before = $this->letThrough($person);
         $rules = array_values($this->entities->getRepository(CategoryApproval::class)->findAll());
+        $stoodInFor = null;
         $objections = [];
         foreach ($orders as $order) {
-            $objection = self::limit($order, $person, $stoodInFor)
-                ->objection($this->worth($order), $this->spent($order, $before));
-            $objection ??= self::ofCategory($order, $person, $stoodInFor, $rules);
+            $objecting = fn (Person ...$absent): ?string => self::limit($order, $person, array_values($absent))
+                ->objection($this->worth($order), $this->spent($order, $before))
+                ?? self::ofCategory($order, $person, array_values($absent), $rules);
+            $objection = $objecting();
+            if (null !== $objection) {
+                // Whoever stands in for somebody may more, never less: asked only where that matters.
+                $objection = $objecting(...($stoodInFor ??= $this->stoodInFor($person)));
+            }
             $objection ??= self::ofUnseen($order, $person);
             if (null !== $objection) {
                 $objections[$order->id] = $objection;

@@ -33,7 +33,7 @@ final readonly class CreditsTakenOff
         $left = [];
         foreach ($invoices as $invoice) {
             $key = self::key($invoice);
-            $paid = null === $on ? $invoice->paidLast() : $invoice->toPayOn($on);
+            $paid = null === $on ? $invoice->paidLast() : $invoice->payable()->toPayOn($on);
             $left[$key] = ($left[$key] ?? Money::zero($invoice->currency))->plus($paid);
         }
         foreach ($chosen as [$id, $version]) {

@@ -77,7 +77,10 @@ final readonly class MatchStatement
             return new StatementMatch($entry, [], [], 'no invoice of that number waits to be paid');
         }
         $sum = Money::sum($entry->amount->currency, [
-            ...array_map(static fn (Invoice $one): Money => $one->expectedOf($entry->amount, $entry->day), $invoices),
+            ...array_map(
+                static fn (Invoice $one): Money => $one->payable()->expectedOf($entry->amount, $entry->day),
+                $invoices,
+            ),
             ...array_map(
                 static fn (CreditNote $one): Money => Money::zero($one->currency)->minus($one->due()),
                 $credits,

@@ -160,7 +160,7 @@ final readonly class SendToBank
         );
         $amount = Money::zero($first->currency);
         foreach ($invoices as $invoice) {
-            $amount = $amount->plus($invoice->toPayOn($on)->rounded());
+            $amount = $amount->plus($invoice->payable()->toPayOn($on)->rounded());
         }
         foreach ($credits as $credit) {
             $amount = $amount->minus($credit->due()->rounded());

@@ -134,6 +134,7 @@ final class Candidates
      */
     private function offers(array $items): array
     {
+        InBatches::ahead($this->entities, Offer::class, 'e.item IN (:i)', ['i' => $items], 'supplier', 'item');
         $query = $this->entities
             ->createQueryBuilder()
             ->select('o')
@@ -145,7 +146,7 @@ final class Candidates
             ->addOrderBy('s.name')
             ->getQuery();
         /** @var list<Offer> $offers */
-        $offers = InBatches::read($query, Offer::class, 'supplier', 'item', 'breaks')->getResult();
+        $offers = InBatches::read($query, Offer::class, 'breaks')->getResult();
 
         return $offers;
     }
