@@ -4,36 +4,40 @@ declare(strict_types=1);
 
 /*
  * Are the tests of Core able to fail? Changes one operator, constant or boundary of src/Core at a time, in a copy, runs
- * Core and Reference on it, and prints the share of changes that a test noticed. Usage: build/mutate.php [how many]
- * [seed]
+ * the tests of Core and Reference that reach the changed line, and prints the share of changes that a test noticed.
+ * Which tests reach which line is asked once, of the extension pcov; without it every mutant meets all of them.
+ * Usage: build/mutate.php [how many] [seed] [copies at once] [part of a path, to change no other file]
  */
 
 use PhpParser\Node;
 use PhpParser\NodeFinder;
 use PhpParser\ParserFactory;
+use SebastianBergmann\CodeCoverage\CodeCoverage;
+use Symfony\Component\Process\Process;
 
 require dirname(__DIR__).'/vendor/autoload.php';
 
 $many = (int) ($argv[1] ?? 40);
 $seed = (int) ($argv[2] ?? 1);
+$copies = max(1, (int) ($argv[3] ?? 2));
+$only = (string) ($argv[4] ?? '');
 $root = dirname(__DIR__);
-$copy = $root.'/var/mutants';
-shell_exec(
-    sprintf(
-        'rm -rf %1$s && mkdir -p %1$s && cp -r %2$s/src %2$s/tests %2$s/config %2$s/phpunit.xml.dist '
-        .'%2$s/composer.json %1$s',
-        escapeshellarg($copy),
-        escapeshellarg($root),
-    ),
-);
-shell_exec(
-    sprintf(
-        'mkdir -p %1$s/var/test && cp -r %2$s/vendor %1$s/vendor && cp %2$s/var/test/environment %1$s/var/test/ '
-        .'2>/dev/null',
-        escapeshellarg($copy),
-        escapeshellarg($root),
-    ),
-);
+$place = $root.'/var/mutants';
+
+/** Sources of its own, the libraries linked. */
+function copied(string $root, string $copy): string
+{
+    (new Process(['mkdir', '-p', $copy.'/var']))->mustRun();
+    foreach (['src', 'tests', 'config', 'phpunit.xml.dist', 'composer.json'] as $part) {
+        (new Process(['cp', '-r', $root.'/'.$part, $copy]))->mustRun();
+    }
+    (new Process(['cp', '-al', $root.'/vendor', $copy.'/vendor']))->mustRun();
+    if (is_file($root.'/var/test/environment')) {
+        (new Process(['cp', '-r', '--parents', 'var/test/environment', $copy], $root))->mustRun();
+    }
+
+    return $copy;
+}
 
 const SWAPS = [
     Node\Expr\BinaryOp\Plus::class => '-',
@@ -119,69 +123,151 @@ function mutations(string $file): array
     return $found;
 }
 
-$all = [];
-$files = new RecursiveDirectoryIterator($copy.'/src/Core', FilesystemIterator::SKIP_DOTS);
-foreach (new RecursiveIteratorIterator($files) as $file) {
-    array_push($all, ...mutations((string) $file));
-}
-/** @return bool whether a suite passes on what stands in the copy */
-function passes(string $copy, string $suite, int $seconds): bool
+/** @param list<string> $more arguments */
+function tests(string $copy, array $more, float $seconds): Process
 {
-    exec(
-        sprintf(
-            'cd %s && timeout %d php -d memory_limit=1G vendor/bin/phpunit --testsuite %s --stop-on-defect 2>&1',
-            escapeshellarg($copy),
-            $seconds,
-            $suite,
-        ),
-        $output,
-        $status,
-    );
+    $run = new Process(['php', '-d', 'memory_limit=1G', ...$more], $copy);
+    $run->setTimeout($seconds);
+    $run->disableOutput();
 
-    return 0 === $status;
+    return $run;
 }
 
-// What goes round for ever is noticed, too; what is only slow, as all of it may be here, is not. The slow suite comes
-// last: most are noticed before.
-$limits = [];
-foreach (['Core', 'Reference'] as $suite) {
-    $start = hrtime(true);
-    passes($copy, $suite, 3600) || exit("$suite fails without any change.\n");
-    $limits[$suite] = 30 + (int) (3 * (hrtime(true) - $start) / 1e9);
+/**
+ * Which classes of tests reach which line.
+ *
+ * @return array<string, array<int, list<string>>>|null by file and line; null where nothing can tell
+ */
+function reached(string $copy): ?array
+{
+    $coverage = $copy.'/var/reached.php';
+    $run = tests($copy, [
+        '-d',
+        'extension=pcov.so',
+        '-d',
+        'pcov.directory=src/Core',
+        'vendor/bin/phpunit',
+        '--testsuite',
+        'Core,Reference',
+        '--coverage-filter',
+        'src/Core',
+        '--coverage-php',
+        $coverage,
+    ], 7200);
+    $run->run();
+    if (!is_file($coverage)) {
+        return null;
+    }
+    $read = require $coverage;
+    assert($read instanceof CodeCoverage);
+    $map = [];
+    foreach ($read->getData()->lineCoverage() as $file => $lines) {
+        foreach ($lines as $line => $by) {
+            $classes = array_map(static fn (string $test): string => explode('::', $test)[0], $by ?? []);
+            $map[substr($file, strlen($copy) + 1)][$line] = array_values(array_unique($classes));
+        }
+    }
+
+    return $map;
+}
+
+/** @return int[] lines from which a change may be seen: those of the statement it is in */
+function linesOf(array $lines, int $line): array
+{
+    // A statement over several lines is noted at some of them only.
+    $before = array_filter(array_keys($lines), static fn (int $one): bool => $one <= $line);
+
+    return isset($lines[$line]) || [] === $before ? [$line] : [max($before), $line + 1, $line + 2];
+}
+
+(new Process(['rm', '-rf', $place]))->mustRun();
+$free = array_map(static fn (int $n): string => copied($root, $place.'/'.$n), range(1, $copies));
+$map = reached($free[0]);
+// What goes round for ever is noticed, too; what is only slow, as all of it may be here, is not.
+$log = $free[0].'/var/whole.xml';
+$whole = tests($free[0], ['vendor/bin/phpunit', '--testsuite', 'Core,Reference', '--log-junit', $log], 7200);
+0 === $whole->run() || exit("Core or Reference fails without any change.\n");
+$takes = [];
+foreach ((new SimpleXMLElement((string) file_get_contents($log)))->xpath('//testcase') as $case) {
+    $class = (string) $case['class'];
+    $takes[$class] = ($takes[$class] ?? 0.0) + (float) $case['time'];
+}
+
+$all = [];
+$files = new RecursiveDirectoryIterator($root.'/src/Core', FilesystemIterator::SKIP_DOTS);
+foreach (new RecursiveIteratorIterator($files) as $file) {
+    foreach (str_contains((string) $file, $only) ? mutations((string) $file) : [] as $one) {
+        $one['file'] = substr($one['file'], strlen($root) + 1);
+        $one['line'] = 1 + substr_count(
+            substr((string) file_get_contents((string) $file), 0, $one['at']),
+            "\n",
+        );
+        $all[] = $one;
+    }
 }
 usort($all, static fn (array $a, array $b): int => [$a['file'], $a['at']] <=> [$b['file'], $b['at']]);
 mt_srand($seed);
-$killed = 0;
-$survivors = [];
 $picked = (array) array_rand($all, min($many, count($all)));
-foreach ($picked as $n => $index) {
-    $one = $all[$index];
-    $code = (string) file_get_contents($one['file']);
-    file_put_contents($one['file'], substr_replace($code, $one['now'], $one['at'], $one['length']));
-    $unnoticed = passes($copy, 'Core', $limits['Core']) && passes($copy, 'Reference', $limits['Reference']);
-    file_put_contents($one['file'], $code);
-    $line = substr_count(substr($code, 0, $one['at']), "\n") + 1;
-    if ($unnoticed) {
-        $survivors[] = sprintf(
-            '%s:%d  %s became %s',
-            substr($one['file'], strlen($copy) + 1),
-            $line,
-            $one['was'],
-            $one['now'],
-        );
-    } else {
-        ++$killed;
+$survivors = [];
+$judge = static function (array $one, bool $noticed) use (&$survivors): void {
+    if (!$noticed) {
+        $survivors[] = sprintf('%s:%d  %s became %s', $one['file'], $one['line'], $one['was'], $one['now']);
     }
-}
+};
+$running = [];
+do {
+    while ([] !== $free && [] !== $picked) {
+        $one = $all[array_shift($picked)];
+        $classes = array_keys($takes);
+        if (null !== $map) {
+            $lines = $map[$one['file']] ?? [];
+            $classes = array_merge(
+                ...array_map(static fn (int $line): array => $lines[$line] ?? [], linesOf($lines, $one['line'])),
+            );
+            if ([] === $classes) {
+                $judge($one, false);
+                continue;
+            }
+        }
+        $classes = array_unique($classes);
+        $filter = implode('|', array_map(static fn (string $class): string => preg_quote($class).'::', $classes));
+        $copy = array_pop($free);
+        $code = (string) file_get_contents($copy.'/'.$one['file']);
+        file_put_contents($copy.'/'.$one['file'], substr_replace($code, $one['now'], $one['at'], $one['length']));
+        $run = tests(
+            $copy,
+            ['vendor/bin/phpunit', '--testsuite', 'Core,Reference', '--stop-on-defect', '--filter', $filter],
+            20 + 5 * array_sum(array_intersect_key($takes, array_flip($classes))),
+        );
+        $run->start();
+        $running[] = [$run, $one, $copy, $code];
+    }
+    foreach ($running as $n => [$run, $one, $copy, $code]) {
+        try {
+            $run->checkTimeout();
+        } catch (Symfony\Component\Process\Exception\ProcessTimedOutException) {
+        }
+        if (!$run->isRunning()) {
+            file_put_contents($copy.'/'.$one['file'], $code);
+            $judge($one, 0 !== $run->getExitCode());
+            fwrite(\STDERR, 0 === $run->getExitCode() ? 'o' : '.');
+            unset($running[$n]);
+            $free[] = $copy;
+        }
+    }
+    usleep(20_000);
+} while ([] !== $running || [] !== $picked);
+$tried = min($many, count($all));
 printf(
     "Mutants of Core: %d of %d noticed, %.0f %%, out of %s there could be (seed %d)\n",
-    $killed,
-    count($picked),
-    (100 * $killed) / max(1, count($picked)),
+    $tried - count($survivors),
+    $tried,
+    (100 * ($tried - count($survivors))) / max(1, $tried),
     number_format(count($all)),
     $seed,
 );
+sort($survivors);
 foreach ($survivors as $survivor) {
     echo '  not noticed: ', $survivor, "\n";
 }
-shell_exec('rm -rf '.escapeshellarg($copy));
+(new Process(['rm', '-rf', $place]))->mustRun();
