@@ -229,13 +229,43 @@ final class ListsTest extends StoreTestCase
     {
         self::entities()->clear();
         $notes = self::get(CreditNotes::class)->open();
+        $invoices = self::get(Invoices::class)->in(InvoiceState::Settled);
+        $charges = self::get(LandedCharges::class)->expected();
+        self::assertNotSame([], $invoices);
+        self::assertNotSame([], $charges);
         self::assertNotSame([], $notes);
         $asked = self::connection()->fetchNumeric("SHOW SESSION STATUS LIKE 'Com_select'");
         foreach ($notes as $note) {
             self::assertNotSame('', $note->supplier->name());
             self::assertNotSame([], $note->lines());
         }
+        foreach ($invoices as $invoice) {
+            self::assertNotSame('', $invoice->supplier->name());
+            self::assertNotSame([], $invoice->lines());
+            self::assertSame(null !== $invoice->paid(), [] !== $invoice->payments());
+        }
+        foreach ($charges as $charge) {
+            self::assertNotSame('', $charge->supplier?->name() ?? '–');
+        }
         self::assertSame($asked, self::connection()->fetchNumeric("SHOW SESSION STATUS LIKE 'Com_select'"));
+    }
+
+    public function testWhatWasPaidInAListIsWhatItsInvoicesSay(): void
+    {
+        $invoices = self::entities()->getRepository(Invoice::class)
+            ->findBy(['state' => InvoiceState::Paid], ['paidOn' => 'DESC', 'id' => 'DESC'], 20);
+        self::assertNotSame([], $invoices);
+        $rows = self::get(InvoiceRows::class)->paid(20);
+        self::assertCount(count($invoices), $rows);
+        foreach ($invoices as $n => $invoice) {
+            $row = $rows[$n];
+            self::assertSame(
+                [$invoice->id, $invoice->number, $invoice->supplier->name()],
+                [$row->id, $row->number, $row->supplier],
+            );
+            self::assertEquals([$invoice->paidOn(), $invoice->paid()?->rounded()], [$row->on, $row->paid->rounded()]);
+        }
+        self::assertEquals([$rows[0]], self::get(InvoiceRows::class)->paid(1));
     }
 
     public function testARoundInAListIsWhatTheRoundSays(): void

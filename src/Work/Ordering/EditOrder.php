@@ -78,8 +78,8 @@ final readonly class EditOrder
                 'UPDATE purchase_order SET version = version + 1 WHERE id = ? AND version = ?',
                 [$order->id, $changes->version],
             );
-            $connection->commit();
             $this->entities->refresh($order);
+            $connection->commit();
         } catch (Refused $refused) {
             $connection->rollBack();
             $problems->refuse('order', $refused->getMessage());
