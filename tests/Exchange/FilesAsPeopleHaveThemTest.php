@@ -312,4 +312,24 @@ final class FilesAsPeopleHaveThemTest extends StoreTestCase
         ));
         $archive->close();
     }
+
+    /** Neither the file nor what it was written anew as, whether it could be read or not. */
+    public function testOfWhatCameAsBytesNothingIsLeftOnTheDisk(): void
+    {
+        $left = static fn (): array => glob(sys_get_temp_dir().'/table*') ?: [];
+        $before = $left();
+        $bytes = "\xff\xfe".mb_convert_encoding("item;price\nJAR-1;2,50\n", 'UTF-16LE');
+        $read = CsvFile::ofBytes($bytes, static function (CsvFile $file) use ($left, $before): array {
+            self::assertCount(2, array_diff($left(), $before), 'while it is read there is something to find');
+
+            return $file->columns;
+        });
+        self::assertSame(['item', 'price'], $read);
+        self::assertSame($before, $left());
+        self::mustRefuse(
+            static fn () => CsvFile::ofBytes($bytes, static fn () => throw InvalidValue::because('No such item.')),
+            'No such item.',
+        );
+        self::assertSame($before, $left());
+    }
 }

@@ -56,6 +56,29 @@ final readonly class CsvFile
         return new self($plain, $layout, [] === $headings ? [''] : $headings, $columns);
     }
 
+    /**
+     * Reads what came as bytes; nothing of it is left on the disk.
+     *
+     * @template T
+     *
+     * @param callable(self): T $read
+     *
+     * @return T
+     *
+     * @throws InvalidValue if it is no such file
+     */
+    public static function ofBytes(string $bytes, callable $read): mixed
+    {
+        $path = tempnam(sys_get_temp_dir(), 'table') ?: throw new \RuntimeException('There is no room for the file.');
+        try {
+            file_put_contents($path, $bytes);
+
+            return $read(self::open($path));
+        } finally {
+            array_map(unlink(...), array_filter([$path, self::besides($path)], is_file(...)));
+        }
+    }
+
     /** A heading as it is remembered. */
     public static function key(string $heading): string
     {

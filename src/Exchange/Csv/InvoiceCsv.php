@@ -28,14 +28,7 @@ final readonly class InvoiceCsv implements PaperReader
 
     public function read(string $name, string $bytes): PaperInvoice
     {
-        $path = tempnam(sys_get_temp_dir(), 'invoice') ?: throw new \RuntimeException('No room for a file.');
-        try {
-            file_put_contents($path, $bytes);
-
-            return $this->paper($name, CsvFile::open($path));
-        } finally {
-            unlink($path);
-        }
+        return CsvFile::ofBytes($bytes, fn (CsvFile $file): PaperInvoice => $this->paper($name, $file));
     }
 
     private function paper(string $name, CsvFile $file): PaperInvoice

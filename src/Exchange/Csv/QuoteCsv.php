@@ -69,15 +69,7 @@ final readonly class QuoteCsv implements QuoteSheet
 
     public function read(Quote $quote, string $csv): array
     {
-        $file = tempnam(sys_get_temp_dir(), 'quote') ?: throw new \RuntimeException('No room for a file.');
-        try {
-            file_put_contents($file, $csv);
-
-            return $this->answer($quote, CsvFile::open($file));
-        } finally {
-            @unlink($file);
-            @unlink(CsvFile::besides($file));
-        }
+        return CsvFile::ofBytes($csv, fn (CsvFile $file): array => $this->answer($quote, $file));
     }
 
     /**
