@@ -65,16 +65,32 @@ const METHODS = [
     'isNegative' => 'isZero',
 ];
 
-/** @return list<array{file: string, at: int, length: int, was: string, now: string}> */
+/**
+ * Each with the lines of the statement it stands in; none for a constant, which is told of no line.
+ *
+ * @return list<array{file: string, at: int, length: int, was: string, now: string, lines: list<int>}>
+ */
 function mutations(string $file): array
 {
     $code = (string) file_get_contents($file);
     $found = [];
-    $add = static function (int $at, string $was, string $now) use (&$found, $file): void {
-        $found[] = ['file' => $file, 'at' => $at, 'length' => strlen($was), 'was' => $was, 'now' => $now];
-    };
     $finder = new NodeFinder();
     $tree = (new ParserFactory())->createForHostVersion()->parse($code) ?? [];
+    $statements = [];
+    foreach ($finder->findInstanceOf($tree, Node\Stmt\ClassMethod::class) as $method) {
+        array_push($statements, ...$finder->findInstanceOf($method->stmts ?? [], Node\Stmt::class));
+    }
+    $add = static function (int $at, string $was, string $now) use (&$found, $file, $statements): void {
+        $lines = [];
+        foreach ($statements as $one) {
+            // What is found later is further within.
+            if ($one->getStartFilePos() <= $at && $one->getEndFilePos() >= $at) {
+                $lines = range($one->getStartLine(), $one->getEndLine());
+            }
+        }
+        $found[] = ['file' => $file, 'at' => $at, 'length' => strlen($was), 'was' => $was, 'now' => $now,
+            'lines' => $lines];
+    };
     // Messages, and what is shown of a formula, are no rules.
     $skip = array_map(
         static fn (Node $node): array => [$node->getStartFilePos(), $node->getEndFilePos()],
@@ -171,15 +187,6 @@ function reached(string $copy): ?array
     return $map;
 }
 
-/** @return int[] lines from which a change may be seen: those of the statement it is in */
-function linesOf(array $lines, int $line): array
-{
-    // A statement over several lines is noted at some of them only.
-    $before = array_filter(array_keys($lines), static fn (int $one): bool => $one <= $line);
-
-    return isset($lines[$line]) || [] === $before ? [$line] : [max($before), $line + 1, $line + 2];
-}
-
 (new Process(['rm', '-rf', $place]))->mustRun();
 $free = array_map(static fn (int $n): string => copied($root, $place.'/'.$n), range(1, $copies));
 $map = reached($free[0]);
@@ -222,9 +229,13 @@ do {
         if (null !== $map) {
             $lines = $map[$one['file']] ?? [];
             $classes = array_merge(
-                ...array_map(static fn (int $line): array => $lines[$line] ?? [], linesOf($lines, $one['line'])),
+                [],
+                ...array_values([] === $one['lines']
+                    ? $lines
+                    : array_intersect_key($lines, array_flip($one['lines']))),
             );
             if ([] === $classes) {
+                // Reached by no test.
                 $judge($one, false);
                 continue;
             }

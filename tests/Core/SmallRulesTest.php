@@ -4,17 +4,32 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Core;
 
+use Brick\Math\BigDecimal;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\Demand\Distribution\Normal;
 use TallBarrel\Core\Demand\Distribution\Shape;
 use TallBarrel\Core\Demand\Method\Smoothing;
 use TallBarrel\Core\Demand\Method\Theta;
 use TallBarrel\Core\Demand\Method\Trend;
+use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Money\PriceDiscount;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Core\Money\TaxCategory;
 use TallBarrel\Core\Ordering\BudgetBasis;
+use TallBarrel\Core\Quantity\BuyingRule;
+use TallBarrel\Core\Quantity\Numerals;
+use TallBarrel\Core\Quantity\Pack;
+use TallBarrel\Core\Receiving\ReturnState;
 use TallBarrel\Core\Replenish\Background;
 use TallBarrel\Core\Replenish\PlanningOptions;
+use TallBarrel\Core\Settling\Tolerance;
+use TallBarrel\Core\Sourcing\FreightTariff;
+use TallBarrel\Core\Sourcing\OfferTerms;
+use TallBarrel\Core\Sourcing\PriceBreaks;
+use TallBarrel\Core\Sourcing\Usage;
 
 /** Rules of a line or two that larger tests pass by. */
 final class SmallRulesTest extends TestCase
@@ -99,5 +114,119 @@ final class SmallRulesTest extends TestCase
             $of(null, null)->weeksAgo('2026-11-16'),
             $of(null, null)->weeksAgo('2026-11-15'),
         ]);
+    }
+
+    public function testGoodsOnTheirWayBackAreHereUntilTheyAreSentAndOverWhenSettledOrDropped(): void
+    {
+        $told = [];
+        foreach (ReturnState::cases() as $state) {
+            $told[$state->value] = [$state->isStillHere(), $state->isOver()];
+        }
+        self::assertSame([
+            'asked' => [true, false],
+            'agreed' => [true, false],
+            'sent' => [false, false],
+            'settled' => [false, true],
+            'dropped' => [false, true],
+        ], $told);
+    }
+
+    public function testATaxIsNamedByItsRateOrWhyThereIsNone(): void
+    {
+        self::assertSame('23 %', Tax::percent('23.00')->words());
+        self::assertSame('13.5 %', Tax::percent('13.50')->words());
+        self::assertSame(TaxCategory::ReverseCharge->words(), Tax::of(TaxCategory::ReverseCharge)->words());
+        self::assertSame(TaxCategory::ZeroRated->words(), Tax::percent(0)->words());
+    }
+
+    /** 20 % is the most; of 10.00 at 5 %, 0.50 may be more, and 3.00 a line. */
+    public function testATolerancePassesUpToBothOfItsLimits(): void
+    {
+        self::assertSame('20', (string) Tolerance::of(20, 0)->percent);
+        $allows = static fn (string $asked, int $packs): bool => Tolerance::of(5, 3)
+            ->allows(BigDecimal::of('10.00'), BigDecimal::of($asked), BigDecimal::of($packs));
+        self::assertSame(
+            [true, true, false, true, false, true],
+            [$allows('9', 100), $allows('10.50', 6), $allows('10.51', 1), $allows('10.03', 100),
+                $allows('10.03', 101), $allows('10.00', 1_000_000)],
+        );
+        foreach ([['20.01', '0'], ['-0.01', '0'], ['1', '-0.01']] as [$percent, $amount]) {
+            try {
+                Tolerance::of($percent, $amount);
+                self::fail(sprintf('%s %% and %s went through.', $percent, $amount));
+            } catch (InvalidValue $refused) {
+                self::assertStringContainsString('expected', $refused->getMessage());
+            }
+        }
+    }
+
+    public function testWhatIsUsedLastsAndIsMissedAtItsMargin(): void
+    {
+        $said = static fn (Usage $usage): array => [$usage->perDay, $usage->daysUntilOut, $usage->margin];
+        self::assertSame([4.0, 2.5, 3.0], $said(Usage::of(4.0, 10.0, 8.0, 5.0)));
+        self::assertSame([4.0, 0.0, 0.0], $said(Usage::of(4.0, -2.0, 5.0, 8.0)), 'owed already, sold below cost');
+        self::assertSame([0.0, null, 0.0], $said(Usage::of(0.0, 10.0, null, 5.0)));
+        self::assertSame([4.0, 2.5, 0.0], $said(Usage::of(4.0, 10.0, 8.0, null)));
+        self::assertSame([1.0, 2.5, 3.0], $said(Usage::of(4.0, 10.0, 8.0, 5.0)->ofPart(0.25)));
+    }
+
+    /** A case of 12 at 24.00 and from ten at 18.00, in a currency of which one of ours buys 1.20. */
+    public function testAnOffersPricesByTheUnitAtHome(): void
+    {
+        $offer = new OfferTerms(
+            1,
+            1,
+            BuyingRule::of(Pack::of('case', 12), 1, 1),
+            PriceBreaks::read('1=24.00 10=18.00'),
+            ExchangeRate::of('EUR', 'USD', '1.2'),
+            1,
+            7,
+        );
+        [[$from, $price], [$second, $lower]] = $offer->unitBreaks();
+        self::assertEqualsWithDelta([12.0, 20 / 12, 120.0, 15 / 12], [$from, $price, $second, $lower], 1e-9);
+        self::assertSame(['1.666667', '1.250000'], [(string) $offer->unitCost(108), (string) $offer->unitCost(109)]);
+    }
+
+    public function testStepsOfFreightAreReadToTheGramAndUpToAThousandTonnes(): void
+    {
+        self::assertSame([[0.0, 9.125], [0.125, 10.0]], FreightTariff::readSteps('0=9.125 0.125=10')->steps);
+        self::assertSame(999_999.0, FreightTariff::readSteps('0=9 999999=45')->steps[1][0]);
+        foreach (['0=9 1000000=45', '0=9 0.1234=10', '0=9.1234', '0=10000000'] as $typed) {
+            try {
+                FreightTariff::readSteps($typed);
+                self::fail($typed.' was read.');
+            } catch (InvalidValue $refused) {
+                self::assertNotSame('', $refused->getMessage());
+            }
+        }
+    }
+
+    public function testADiscountIsReadToFourDecimalsAndUpToAllOfIt(): void
+    {
+        $read = static fn (string $typed): string => PriceDiscount::read($typed, Numerals::with(Numerals::POINT))->words();
+        self::assertSame(
+            ['12.3456 %', '100 %', '0.2', '', ''],
+            array_map($read, ['12.3456 %', ' 100%', '0.20', '', '0 %']),
+        );
+        foreach (['100.5 %', '12.34567 %', '-1 %', '-0.20'] as $typed) {
+            try {
+                $read($typed);
+                self::fail($typed.' was read.');
+            } catch (InvalidValue $refused) {
+                self::assertNotSame('', $refused->getMessage());
+            }
+        }
+    }
+
+    /** Hyndman & Billah 2003, equation 10: the drift of half the slope b counts (1 − (1 − α)ⁿ) / α steps before. */
+    public function testThetaStandsAsFarAheadOfSmoothingAsItLags(): void
+    {
+        $line = array_map(static fn (int $t): float => 20.0 + 3.0 * $t, range(0, 23));
+        $level = $line[0];
+        for ($t = 1; $t < 23; ++$t) {
+            $level += 0.3 * ($line[$t] - $level);
+        }
+        $ahead = Theta::fit($line, Smoothing::fit($line, Trend::None, parameters: [0.3]))->roll($line, [23], 2)[23];
+        self::assertEqualsWithDelta($level + 1.5 * (1 - 0.7 ** 23) / 0.3, $ahead[0], 1e-9);
     }
 }

@@ -24,7 +24,6 @@ final readonly class Decision
     private const PATTERN_WEEKS = 52;
     /** From here on a proposal is pointed out (common practice, no source). */
     private const TIMES_THE_USUAL = 10.0;
-    private const LASTS_TOO_LONG_DAYS = 365.0;
     private const PRICE_JUMP_PERCENT = 10.0;
     private const OTHERS_NAMED = 5;
     /** Changes whenever the same history would be forecast otherwise. */
@@ -351,8 +350,6 @@ final readonly class Decision
             $perDay = $forecast->perDay();
             if ($perDay > 0 && $units > self::TIMES_THE_USUAL * 28 * $perDay) {
                 $odd[] = new Note(Remark::ManyMonths, ['times' => round($units / (28 * $perDay), 1)]);
-            } elseif ($perDay > 0 && $units / $perDay > self::LASTS_TOO_LONG_DAYS) {
-                $odd[] = new Note(Remark::OverAYear);
             }
             if (Stage::Dead === $outcome->stage()) {
                 $odd[] = new Note(Remark::NotSold);

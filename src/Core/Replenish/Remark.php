@@ -36,7 +36,6 @@ enum Remark: string
 
     /** With times a month's sales. */
     case ManyMonths = 'many-months';
-    case OverAYear = 'over-a-year';
     case NotSold = 'not-sold';
     /** With percent against the last price paid. */
     case PriceJump = 'price-jump';

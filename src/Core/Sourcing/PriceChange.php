@@ -20,7 +20,7 @@ final readonly class PriceChange
         if (null === $last || !$last->isPositive()) {
             return null;
         }
-        $percent = 100 * ($now->toFloat() / $last->toFloat() - 1);
+        $percent = (100 * $now->minus($last)->toFloat()) / $last->toFloat();
 
         return abs($percent) >= self::WORTH_SAYING ? $percent : null;
     }

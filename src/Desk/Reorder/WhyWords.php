@@ -170,7 +170,6 @@ final readonly class WhyWords
     {
         return match ($note->remark) {
             Remark::ManyMonths => sprintf('%s times a month’s sales', Format::number((float) $note->with['times'])),
-            Remark::OverAYear => 'would last over a year',
             Remark::NotSold => 'not sold for half a year',
             Remark::PriceJump => 'price '.str_replace('-', '−', sprintf('%+.0f %%', (float) $note->with['percent'])),
             Remark::ForecastTooHigh => 'forecast has been too high',

@@ -65,9 +65,10 @@ final class DecisionTest extends TestCase
         int $promised = 0,
         ?Coming $coming = null,
         array $planned = [],
+        bool $staple = false,
     ): ItemSite {
         return new ItemSite(
-            new ItemFacts(7, 'JAR', 'Jars', Unit::Each, new ItemWorth(2.0, 5.0, 0.5, null)),
+            new ItemFacts(7, 'JAR', 'Jars', Unit::Each, new ItemWorth(2.0, 5.0, 0.5, null), $staple),
             $site,
             $record ?? new DemandRecord(WeeklyHistory::of(array_fill(0, 60, self::WEEKLY), array_fill(0, 60, 0))),
             new StockNow(
@@ -188,6 +189,47 @@ final class DecisionTest extends TestCase
             self::background(PlanningOptions::of(PlanningOptions::NOTHING)),
         );
         self::assertFalse($finding->chosen, 'starting from nothing, nothing is ticked');
+    }
+
+    /** What one starts from says which of what is due is looked at. */
+    public function testAListHoldsWhatOneStartsFrom(): void
+    {
+        /** @param array<int, true>|null $items */
+        $listed = static function (string $start, ItemSite $place, ?array $items = null): bool {
+            $options = PlanningOptions::of($start, null, PlanningOptions::LISTED === $start ? 1 : null);
+            [$finding] = self::decide([$place], null, self::background($options, [], $items));
+
+            return $finding->listed;
+        };
+        $short = self::place(1, 2);
+        $enough = self::place(1, 500);
+        self::assertTrue($listed(PlanningOptions::DUE, $short));
+        self::assertFalse($listed(PlanningOptions::DUE, $enough));
+        self::assertTrue($listed(PlanningOptions::STAPLES, self::place(1, 2, staple: true)));
+        self::assertFalse($listed(PlanningOptions::STAPLES, $short));
+        self::assertFalse($listed(PlanningOptions::STAPLES, self::place(1, 500, staple: true)));
+        self::assertTrue($listed(PlanningOptions::LISTED, $short, [7 => true]));
+        self::assertFalse($listed(PlanningOptions::LISTED, $short, [8 => true]));
+        self::assertFalse($listed(PlanningOptions::LISTED, $enough, [7 => true]));
+        self::assertTrue($listed(PlanningOptions::MINIMUM, self::place(1, 4, promised: 30)), 'a customer waits');
+        self::assertFalse($listed(PlanningOptions::MINIMUM, $short), 'due, but not below a minimum');
+        self::assertFalse($listed(PlanningOptions::MINIMUM, $enough));
+    }
+
+    /** Ten times what four weeks take is said. */
+    public function testAPackThatLastsTooLongIsPointedOut(): void
+    {
+        $odd = static function (int $content, float $weekly): array {
+            $record = new DemandRecord(WeeklyHistory::of(array_fill(0, 60, $weekly), array_fill(0, 60, 0)));
+            $offer = new OfferTerms(1, 1, BuyingRule::of(Pack::of('box', $content), 1, 1), PriceBreaks::read('9'),
+                ExchangeRate::of('EUR', 'EUR', 1), 1, 7);
+            [$finding] = self::decide([self::place(1, 0, null, $record)], [$offer]);
+
+            return array_map(static fn (Note $note): Remark => $note->remark, $finding->odd);
+        };
+        self::assertSame([], $odd(120, 10.0), 'twelve weeks');
+        self::assertSame([], $odd(400, 10.0), 'just ten times');
+        self::assertSame([Remark::ManyMonths], $odd(401, 10.0));
     }
 
     public function testAnotherSitesSurplusComesBeforeBuyingAndIsGivenOnce(): void

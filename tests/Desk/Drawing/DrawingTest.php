@@ -69,7 +69,7 @@ final class DrawingTest extends TestCase
             0.1,
             'a hundred at ten a day is gone on day ten',
         );
-        self::assertNull(StockChart::of($projection, 0.0, 0.0, new \DateTimeImmutable(), null)->arrivalX);
+        self::assertNull(StockChart::of($projection, 0.0, 0.0, new \DateTimeImmutable('2026-11-23'), null)->arrivalX);
     }
 
     public function testBarsKeepTheirProportion(): void
