@@ -60,6 +60,52 @@ final class IbanTest extends TestCase
         self::assertNull($read, $iban);
     }
 
+    /**
+     * By the registry of ISO 13616 (memory); the check digits are worked out here, by the definition.
+     *
+     * @return iterable<int, array{int, list<string>}> characters, countries
+     */
+    public static function lengths(): iterable
+    {
+        yield 15 => [15, ['NO']];
+        yield 16 => [16, ['BE']];
+        yield 18 => [18, ['DK', 'FI', 'NL']];
+        yield 19 => [19, ['SI']];
+        yield 20 => [20, ['AT', 'EE', 'LT', 'LU']];
+        yield 21 => [21, ['CH', 'HR', 'LI', 'LV']];
+        yield 22 => [22, ['BG', 'DE', 'GB', 'IE']];
+        yield 23 => [23, ['GI']];
+        yield 24 => [24, ['AD', 'CZ', 'ES', 'RO', 'SE', 'SK']];
+        yield 25 => [25, ['PT']];
+        yield 26 => [26, ['IS']];
+        yield 27 => [27, ['FR', 'GR', 'IT', 'MC', 'SM']];
+        yield 28 => [28, ['CY', 'HU', 'PL']];
+        yield 31 => [31, ['MT']];
+    }
+
+    /** @param list<string> $countries */
+    #[DataProvider('lengths')]
+    public function testHowLongItIsInACountry(int $length, array $countries): void
+    {
+        $made = static function (string $country, int $long): string {
+            $rest = substr('0123456789012345678901234567890', 0, $long - 4);
+            $letters = (ord($country[0]) - 55).(ord($country[1]) - 55);
+            $left = BigInteger::of($rest.$letters.'00')->mod(97)->toInt();
+
+            return $country.str_pad((string) (98 - $left), 2, '0', \STR_PAD_LEFT).$rest;
+        };
+        foreach ($countries as $country) {
+            self::assertSame($made($country, $length), Iban::of($made($country, $length))->digits);
+            self::assertNotGood($made($country, $length + 1));
+            self::assertNotGood($made($country, $length - 1));
+        }
+    }
+
+    public function testOfOtherCountriesNobodyKnowsTheLength(): void
+    {
+        self::assertSame('TR330006100519786457841326', Iban::of('TR33 0006 1005 1978 6457 8413 26')->digits);
+    }
+
     /** @return iterable<string, array{string, string}> */
     public static function bad(): iterable
     {

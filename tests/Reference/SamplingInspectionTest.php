@@ -52,6 +52,70 @@ final class SamplingInspectionTest extends TestCase
     }
 
     /**
+     * Whole columns of table 2-A and one of 2-B, by the letters from A to R (memory): sample and how many bad are
+     * accepted; where an arrow stands, what it points to.
+     *
+     * @return iterable<string, array{string, Severity, list<array{int, int}>}>
+     */
+    public static function columns(): iterable
+    {
+        yield '1.0' => ['1.0', Severity::Normal, [
+            [13, 0], [13, 0], [13, 0], [13, 0], [13, 0], [13, 0], [50, 1], [50, 1], [80, 2], [125, 3], [200, 5],
+            [315, 7], [500, 10], [800, 14], [1250, 21],
+        ]];
+        yield '2.5' => ['2.5', Severity::Normal, [
+            [5, 0], [5, 0], [5, 0], [5, 0], [20, 1], [20, 1], [32, 2], [50, 3], [80, 5], [125, 7], [200, 10],
+            [315, 14], [500, 21], [500, 21], [500, 21],
+        ]];
+        yield '6.5' => ['6.5', Severity::Normal, [
+            [2, 0], [2, 0], [8, 1], [8, 1], [13, 2], [20, 3], [32, 5], [50, 7], [80, 10], [125, 14], [200, 21],
+            [200, 21], [200, 21], [200, 21], [200, 21],
+        ]];
+        yield '1.0, tightened' => ['1.0', Severity::Tightened, [
+            [20, 0], [20, 0], [20, 0], [20, 0], [20, 0], [20, 0], [80, 1], [80, 1], [80, 1], [125, 2], [200, 3],
+            [315, 5], [500, 8], [800, 12], [1250, 18],
+        ]];
+        yield '1.0, reduced' => ['1.0', Severity::Reduced, [
+            [5, 0], [5, 0], [5, 0], [5, 0], [5, 0], [5, 0], [20, 0], [20, 0], [32, 1], [50, 1], [80, 2], [125, 3],
+            [200, 5], [315, 7], [500, 10],
+        ]];
+    }
+
+    /**
+     * The sizes of lots of table 1, each from its least to its most, at level II.
+     *
+     * @param list<array{int, int}> $column
+     */
+    #[DataProvider('columns')]
+    public function testWholeColumnsAreThoseOfTheTables(string $limit, Severity $severity, array $column): void
+    {
+        $most = [8, 15, 25, 50, 90, 150, 280, 500, 1200, 3200, 10_000, 35_000, 150_000, 500_000, 9_000_000];
+        foreach ($most as $size => $lot) {
+            foreach ([1 + ($most[$size - 1] ?? 1), $lot] as $of) {
+                $plan = SamplingPlan::of($of, $limit, $severity);
+                // Of fewer than the sample all are looked at.
+                self::assertSame(
+                    [min($of, $column[$size][0]), $column[$size][1]],
+                    [$plan->sample, $plan->accepted],
+                    "lot $of at $limit",
+                );
+            }
+        }
+    }
+
+    /** Table 1 (memory): the letters of levels I, II and III by the size of the lot. */
+    public function testLettersByTheSizeOfTheLot(): void
+    {
+        $table = ['AAB', 'ABC', 'BCD', 'CDE', 'CEF', 'DFG', 'EGH', 'FHJ', 'GJK', 'HKL', 'JLM', 'KMN', 'LNP', 'MPQ',
+            'NQR'];
+        foreach ($table as $size => $letters) {
+            foreach ([InspectionLevel::One, InspectionLevel::Two, InspectionLevel::Three] as $n => $level) {
+                self::assertSame($letters[$n], 'ABCDEFGHJKLMNPQR'[$level->letter($size)], "$level->value, size $size");
+            }
+        }
+    }
+
+    /**
      * What the standard promises of its plans: a lot as good as the limit is taken nearly always (the curves of table
      * 10 begin between 0.86 and 0.99 at the limit), one ten times as bad hardly ever. Exact binomial probabilities.
      */
