@@ -346,6 +346,68 @@ final class DecisionTest extends TestCase
         }
     }
 
+    /**
+     * Thirty weeks of 4, twenty-four of 10 and six of 16: the mean of the last four, the same weeks a year ago, and a
+     * range in the middle.
+     */
+    public function testAForecastRestsOnTheHistoryThatWasChosen(): void
+    {
+        $weeks = [...array_fill(0, 30, 4.0), ...array_fill(0, 24, 10.0), ...array_fill(0, 6, 16.0)];
+        $record = new DemandRecord(WeeklyHistory::of($weeks, array_fill(0, 60, 0)));
+        $forecast = static function (PlanningOptions $options) use ($record): array {
+            [$finding] = self::decide([self::place(1, 2, null, $record)], null, self::background($options));
+            $made = $finding->outcome->forecast();
+
+            return [$made->method, round($made->week(0), 6)];
+        };
+        self::assertSame(
+            ['mean of the last 4 weeks', 16.0],
+            $forecast(PlanningOptions::of(PlanningOptions::DUE, history: PlanningOptions::LATELY)),
+        );
+        self::assertSame(
+            ['the same weeks last year', 4.0],
+            $forecast(PlanningOptions::of(PlanningOptions::DUE, history: PlanningOptions::LAST_YEAR)),
+        );
+        $range = PlanningOptions::of(
+            PlanningOptions::DUE,
+            history: PlanningOptions::RANGE,
+            from: '2026-07-06',
+            to: '2026-09-06',
+        );
+        self::assertSame(['mean of 2026-07-06 to 2026-09-06', 10.0], $forecast($range));
+    }
+
+    /** Closed until the second of December: what waits for that is said. */
+    public function testDaysOnWhichNobodyTakesAnOrderAreSaid(): void
+    {
+        $shut = OrderDays::of([], '14:00', [['2026-11-23', '2026-12-01']]);
+        $background = new Background(
+            self::now(),
+            PlanningOptions::usual(),
+            [1 => new SupplierTerms('Vetrasol', $shut, [])],
+            [7 => ValueClass::A],
+            [],
+            [],
+            [],
+            null,
+            null,
+            null,
+            4.0,
+            0.2,
+            new Newcomers(),
+            new Ways(),
+        );
+        [$open] = self::decide([self::place(1, 2)]);
+        [$closed] = self::decide([self::place(1, 2)], null, $background);
+        $said = static fn (Finding $finding): array => array_map(
+            static fn (Note $note): string => $note->remark->value.' '.json_encode($note->with),
+            $finding->outcome->evidence->considered,
+        );
+        self::assertSame([], $said($open));
+        self::assertContains('waits {"days":9}', $said($closed));
+        self::assertTrue($closed->outcome->proposal->needed->isGreaterThan($open->outcome->proposal->needed));
+    }
+
     public function testAPersonsAdjustmentRaisesTheForecastUntilItsDay(): void
     {
         $record = new DemandRecord(
