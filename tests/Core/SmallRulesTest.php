@@ -203,7 +203,8 @@ final class SmallRulesTest extends TestCase
 
     public function testADiscountIsReadToFourDecimalsAndUpToAllOfIt(): void
     {
-        $read = static fn (string $typed): string => PriceDiscount::read($typed, Numerals::with(Numerals::POINT))->words();
+        $point = Numerals::with(Numerals::POINT);
+        $read = static fn (string $typed): string => PriceDiscount::read($typed, $point)->words();
         self::assertSame(
             ['12.3456 %', '100 %', '0.2', '', ''],
             array_map($read, ['12.3456 %', ' 100%', '0.20', '', '0 %']),

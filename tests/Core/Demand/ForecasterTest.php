@@ -28,6 +28,16 @@ final class ForecasterTest extends TestCase
         return (new Forecaster())->forecast(self::history($weeks), $horizon);
     }
 
+    /**
+     * @param array<int, int|float|null> $sold by week
+     *
+     * @return list<int|float|null>
+     */
+    private static function weeks(int $many, array $sold, int $else = 0): array
+    {
+        return array_values(array_replace(array_fill(0, $many, $else), $sold));
+    }
+
     public function testWhatIsTheSameEveryWeekIsOneFigure(): void
     {
         $forecast = self::forecast(array_fill(0, 60, 10));
@@ -54,19 +64,14 @@ final class ForecasterTest extends TestCase
     /** Twice in two years: as often again, one at a time; the third time is the first to be fitted. */
     public function testWhatIsWantedOnceOrTwiceIsAskedForAsOftenAgain(): void
     {
-        $weeks = array_fill(0, 104, 0);
-        $weeks[10] = 6;
-        $weeks[60] = 2;
-        $twice = self::forecast($weeks);
+        $twice = self::forecast(self::weeks(104, [10 => 6, 60 => 2]));
         self::assertSame('sold in 2 of 94 weeks', $twice->method, 'counted from the first sale');
         self::assertSame([2 / 94], $twice->weeks);
         self::assertEqualsWithDelta(sqrt(2 / 94), $twice->sigma, 1e-12);
-        $weeks[90] = 1;
-        self::assertStringNotContainsString('sold in', self::forecast($weeks)->method);
+        $thrice = self::forecast(self::weeks(104, [10 => 6, 60 => 2, 90 => 1]));
+        self::assertStringNotContainsString('sold in', $thrice->method);
         // A quarter of a kilogram each time is not a whole one.
-        $small = array_fill(0, 60, 0.0);
-        $small[0] = 0.25;
-        self::assertSame([0.25 / 60], self::forecast($small)->weeks);
+        self::assertSame([0.25 / 60], self::forecast(self::weeks(60, [0 => 0.25]))->weeks);
         // Of what is new nobody knows yet whether it sells seldom.
         self::assertStringNotContainsString('sold in', self::forecast([4, ...array_fill(0, 24, 0)])->method);
         self::assertStringContainsString('sold in 1 of 26', self::forecast([4, ...array_fill(0, 25, 0)])->method);
@@ -75,11 +80,10 @@ final class ForecasterTest extends TestCase
     /** What sold longer than two years ago does not count as sold lately. */
     public function testOnlyTheLastTwoYearsSayHowOften(): void
     {
-        $weeks = array_fill(0, 140, 0);
-        [$weeks[0], $weeks[20], $weeks[36], $weeks[100]] = [3, 3, 3, 3];
-        self::assertSame('sold in 2 of 104 weeks', self::forecast($weeks)->method);
-        [$weeks[35], $weeks[36]] = [3, 0];
-        self::assertSame('sold in 1 of 104 weeks', self::forecast($weeks)->method);
+        $sold = self::weeks(140, [0 => 3, 20 => 3, 36 => 3, 100 => 3]);
+        self::assertSame('sold in 2 of 104 weeks', self::forecast($sold)->method);
+        $sold = self::weeks(140, [0 => 3, 20 => 3, 35 => 3, 100 => 3]);
+        self::assertSame('sold in 1 of 104 weeks', self::forecast($sold)->method);
     }
 
     public function testNoWeekIsFarAboveTheBestOneOnRecord(): void
@@ -87,8 +91,8 @@ final class ForecasterTest extends TestCase
         $weeks = array_map(static fn (int $t): int => (int) (2 * 1.06 ** $t), range(0, 79));
         $most = 1.5 * $weeks[79];
         $forecast = self::forecast($weeks, 13);
-        self::assertGreaterThan($weeks[79], max($forecast->weeks), 'it grows');
-        self::assertLessThanOrEqual($most, max($forecast->weeks));
+        self::assertGreaterThan($weeks[79], max([0.0, ...$forecast->weeks]), 'it grows');
+        self::assertLessThanOrEqual($most, max([0.0, ...$forecast->weeks]));
     }
 
     public function testNothingSoldIsNothingExpected(): void
@@ -106,10 +110,10 @@ final class ForecasterTest extends TestCase
         self::assertEqualsWithDelta([152.0, 153.0, 177.0], [
             $forecast->weeks[0], $forecast->weeks[1], $forecast->weeks[25],
         ], 1e-9);
-        $weeks[51] = $weeks[53] = null;
+        $gaps = self::history(array_values(array_replace($weeks, [51 => null, 53 => null])));
         self::assertEqualsWithDelta(
             152.0,
-            (new Forecaster())->likeLastYear(self::history($weeks))->weeks[0],
+            (new Forecaster())->likeLastYear($gaps)->weeks[0],
             1e-9,
             'of what is known',
         );
