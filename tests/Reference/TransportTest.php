@@ -84,6 +84,20 @@ final class TransportTest extends TestCase
         }
     }
 
+    /**
+     * By hand: the first site would serve both others best, 2 units and 8. What it sent to the one can be taken back as
+     * far as it was sent, and no further: 2 come from the second site, and the first sends all 10 to the other.
+     */
+    public function testWhatWasSentIsTakenBackAsFarAsItWasSent(): void
+    {
+        $moved = Transport::best(
+            [1 => [[10.0, 0.0]], 2 => [[10.0, 0.0]]],
+            [11 => [[2.0, 100.0]], 12 => [[20.0, 100.0]]],
+            [1 => [11 => [0.0, 1.0], 12 => [0.0, 2.0]], 2 => [11 => [0.0, 3.0]]],
+        );
+        self::assertEquals([1 => [12 => 10.0], 2 => [11 => 2.0]], $moved);
+    }
+
     public function testWhereNoWayLeadsItSaysSo(): void
     {
         try {

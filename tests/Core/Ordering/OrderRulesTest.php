@@ -99,6 +99,20 @@ final class OrderRulesTest extends TestCase
         OrderDays::of([1], '12:00', [['2026-01-01', '2028-01-01']])->nextCutOff($now);
     }
 
+    /** Shut for 150 days they are waited for, for one more they are not. */
+    public function testAnOrderDayIsLookedForFiveMonthsAhead(): void
+    {
+        $now = new \DateTimeImmutable('2026-11-23 09:00');
+        $until = static fn (int $days): OrderDays => OrderDays::of(
+            [1, 2, 3, 4, 5, 6, 7],
+            '12:00',
+            [['2026-11-23', $now->modify(sprintf('+%d days', $days - 1))->format('Y-m-d')]],
+        );
+        self::assertSame('2027-04-22', $until(150)->nextCutOff($now)->format('Y-m-d'));
+        $this->expectExceptionMessage('takes no order in the next 150 days');
+        $until(151)->nextCutOff($now);
+    }
+
     public function testReviewDaysAreTheLongestGap(): void
     {
         self::assertSame(7, OrderDays::of([4], '12:00')->reviewDays());

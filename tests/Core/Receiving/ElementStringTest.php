@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Receiving\Gs1\ElementString;
+use TallBarrel\Core\Receiving\Gs1\Identifier;
 
 /** Against the GS1 General Specifications; the strings are put together from their rules, GTIN and SSCC from memory. */
 final class ElementStringTest extends TestCase
@@ -99,6 +100,39 @@ final class ElementStringTest extends TestCase
         $this->expectException(InvalidValue::class);
         $this->expectExceptionMessage($words);
         self::read($scanned);
+    }
+
+    /**
+     * GS1 General Specifications, section 3.2 (memory): how much stands behind an identifier, at most or exactly.
+     *
+     * @return iterable<string, array{string, int, bool}>
+     */
+    public static function identifiers(): iterable
+    {
+        foreach (['10' => 20, '21' => 20, '22' => 20, '240' => 30, '241' => 30, '250' => 30, '251' => 30, '400' => 30,
+            '401' => 30, '403' => 30, '420' => 20, '90' => 30, '91' => 90, '99' => 90] as $digits => $most) {
+            yield "($digits)" => [(string) $digits, $most, false];
+        }
+        foreach (['402' => 17, '410' => 13, '411' => 13, '412' => 13, '413' => 13, '414' => 13, '422' => 3, '20' => 2,
+            '3103' => 6, '3302' => 6] as $digits => $exactly) {
+            yield "($digits), digits" => [(string) $digits, $exactly, true];
+        }
+    }
+
+    #[DataProvider('identifiers')]
+    public function testAnIdentifierIsFollowedByAsMuchAsTheStandardSays(string $digits, int $long, bool $isNumber): void
+    {
+        $is = Identifier::at($digits.'1');
+        self::assertNotNull($is);
+        self::assertSame([$digits, $long, $isNumber ? 'n' : 'x'], [$is->digits, $is->length, $is->kind]);
+        if (!$isNumber) {
+            self::assertSame(
+                str_repeat('A', $long),
+                self::read(sprintf('(%s)%s', $digits, str_repeat('A', $long)))->elements[$digits] ?? null,
+            );
+            $this->expectExceptionMessage(sprintf('longer than %d characters', $long));
+            self::read(sprintf('(%s)%s', $digits, str_repeat('A', $long + 1)));
+        }
     }
 
     public function testPlainCodesAreNone(): void

@@ -6,6 +6,7 @@ namespace TallBarrel\Tests\Core\Replenish;
 
 use Brick\Math\BigDecimal;
 use PHPUnit\Framework\TestCase;
+use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Demand\Forecaster;
 use TallBarrel\Core\Demand\Newcomers;
 use TallBarrel\Core\Demand\ValueClass;
@@ -427,6 +428,28 @@ final class DecisionTest extends TestCase
             new Note(Remark::Adjusted, ['percent' => 50.0, 'until' => '2026-12-07', 'reason' => 'a fair']),
             $finding->outcome->evidence->considered,
         );
+    }
+
+    /** More than a quarter off, and a tracking signal beyond 15: ten a week at 2.00 a piece, a third of it astray. */
+    public function testAForecastLeansWhereBothItsSignsSaySo(): void
+    {
+        [$first] = self::decide([self::place(1, 2)]);
+        $with = static function (float $bias, float $tracking) use ($first): Finding {
+            $forecast = new Forecast('by hand', [10.0], 1.0, null, bias: $bias, tracking: $tracking);
+            [$finding] = self::decide([self::place(1, 2)], known: [
+                '7:1' => new KnownForecast($first->outcome->known->key, $forecast),
+            ]);
+
+            return $finding;
+        };
+        foreach ([[0.25, 40.0], [-0.25, -40.0], [0.5, 15.0], [-0.5, -15.0], [0.0, 0.0]] as [$bias, $tracking]) {
+            self::assertNull($with($bias, $tracking)->outcome->astray(), "$bias and $tracking");
+            self::assertSame([], $with($bias, $tracking)->odd);
+        }
+        self::assertEqualsWithDelta(0.3 * 10 * 2.0, $with(0.3, 15.1)->outcome->astray(), 1e-9);
+        self::assertEquals([new Note(Remark::ForecastTooHigh)], $with(0.3, 15.1)->odd);
+        self::assertEqualsWithDelta(0.4 * 10 * 2.0, $with(-0.4, -15.1)->outcome->astray(), 1e-9);
+        self::assertEquals([new Note(Remark::ForecastTooLow)], $with(-0.4, -15.1)->odd);
     }
 
     public function testAForecastThatStillHoldsIsNotMadeAgain(): void
