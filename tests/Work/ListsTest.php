@@ -25,6 +25,7 @@ use TallBarrel\Store\Quote\QuoteRound;
 use TallBarrel\Store\Quote\RoundRow;
 use TallBarrel\Store\Quote\Rounds;
 use TallBarrel\Store\Settle\CreditNotes;
+use TallBarrel\Store\Settle\ExpectedRow;
 use TallBarrel\Store\Settle\Invoice;
 use TallBarrel\Store\Settle\InvoiceLine;
 use TallBarrel\Store\Settle\InvoiceRow;
@@ -221,7 +222,18 @@ final class ListsTest extends StoreTestCase
         self::assertSame([], array_intersect($expected, $known));
         $all = self::connection()->fetchOne('SELECT COUNT(*) FROM landed_charge');
         self::assertSame($all, count($expected) + count($known));
-        self::assertSame(array_slice($expected, 0, 1), $numbers($charges->expected(1)));
+        $rows = $charges->expectedRows(\PHP_INT_MAX);
+        self::assertEquals(
+            array_map(static fn (LandedCharge $one): ExpectedRow => new ExpectedRow(
+                $one->number,
+                $one->kind,
+                Money::of($one->money()->rounded()->amount, $one->currency),
+                implode(', ', $one->receipts()),
+                $one->lines()[0]->came->receipt->day,
+            ), $charges->expected()),
+            $rows,
+        );
+        self::assertEquals([$rows[0]], $charges->expectedRows(1));
     }
 
     /** Read in batches, and no further query for what belongs to them. */

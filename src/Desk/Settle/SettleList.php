@@ -6,10 +6,10 @@ namespace TallBarrel\Desk\Settle;
 
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Settle\Deposits;
+use TallBarrel\Store\Settle\ExpectedRow;
 use TallBarrel\Store\Settle\InvoiceRow;
 use TallBarrel\Store\Settle\InvoiceRows;
 use TallBarrel\Store\Settle\Invoices;
-use TallBarrel\Store\Settle\LandedCharge;
 use TallBarrel\Store\Settle\LandedCharges;
 use TallBarrel\Store\Settle\Uninvoiced;
 
@@ -24,7 +24,7 @@ final readonly class SettleList
      * @param list<InvoiceRow> $differs  somebody has to decide
      * @param list<InvoiceRow> $agrees   may be settled
      * @param list<Uninvoiced> $received and on no invoice
-     * @param list<LandedCharge> $expected charges that nobody billed yet
+     * @param list<ExpectedRow> $expected charges that nobody billed yet
      * @param list<PurchaseOrder> $deposits orders with one agreed that nobody asked for yet
      * @param bool $whole whether all of each is shown, however much it is
      */
@@ -54,7 +54,7 @@ final readonly class SettleList
             array_values($agrees),
             $invoices->uninvoiced(),
             // One more tells that there are more.
-            $charges->expected($whole ? \PHP_INT_MAX : self::SHOWN + 1),
+            $charges->expectedRows($whole ? \PHP_INT_MAX : self::SHOWN + 1),
             $deposits->due($whole ? \PHP_INT_MAX : self::SHOWN + 1),
             $whole,
         );
@@ -66,7 +66,7 @@ final readonly class SettleList
         return $this->whole ? $this->received : array_slice($this->received, 0, self::RECEIVED_SHOWN);
     }
 
-    /** @return list<LandedCharge> */
+    /** @return list<ExpectedRow> */
     public function expected(): array
     {
         return $this->whole ? $this->expected : array_slice($this->expected, 0, self::SHOWN);

@@ -100,10 +100,10 @@ final class Rates implements ResetInterface
         /** @var list<array{asked: string, currency: string, rate: string, day: string, source: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
             'SELECT latest.asked, r.currency, r.foreign_for_one rate, r.day, r.source FROM exchange_rate r
-             JOIN (SELECT a.asked, x.currency, MAX(x.day) day FROM (SELECT ? asked UNION ALL SELECT ?) a
-                JOIN exchange_rate x ON x.day <= a.asked GROUP BY a.asked, x.currency) latest
+             JOIN ('.implode(' UNION ALL ', array_fill(0, count($days), 'SELECT ? asked, currency, MAX(day) day
+                FROM exchange_rate WHERE day <= ? GROUP BY currency')).') latest
                 ON latest.currency = r.currency AND latest.day = r.day',
-            $days,
+            array_merge(...array_map(static fn (string $day): array => [$day, $day], $days)),
         );
         $this->read = array_fill_keys($days, []) + $this->read;
         foreach ($rows as ['asked' => $asked, 'currency' => $currency, 'rate' => $rate, 'day' => $day,

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Settle;
 
 use Brick\Math\BigDecimal;
+use Doctrine\DBAL\ParameterType;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Dock\ReceiptLine;
@@ -51,7 +53,7 @@ final readonly class LandedCharges
     }
 
     /** @return list<LandedCharge> that were put on goods and somebody will bill, the oldest first */
-    public function expected(int $most = \PHP_INT_MAX): array
+    public function expected(): array
     {
         $which = 'e.isExpected = true AND e.takenBack IS NULL';
         InBatches::ahead($this->entities, LandedCharge::class, $which, [], 'supplier');
@@ -60,13 +62,40 @@ final readonly class LandedCharges
                 'SELECT c FROM '.LandedCharge::class.' c
                  WHERE c.isExpected = true AND c.takenBack IS NULL AND c.kind <> :own ORDER BY c.id',
             )
-            ->setParameter('own', ChargeKind::Handling)
-            ->setMaxResults($most);
+            ->setParameter('own', ChargeKind::Handling);
         /** @var list<LandedCharge> $charges */
         $charges = InBatches::read($query, LandedCharge::class, 'lines')->getResult();
         $this->readReceipts($charges);
 
         return $charges;
+    }
+
+    /** @return list<ExpectedRow> the same, as a list shows them */
+    public function expectedRows(int $most): array
+    {
+        /**
+         * @var list<array{number: string, kind: string, amount: string, currency: string, receipts: string,
+         *      came_on: string}> $rows
+         */
+        $rows = $this->entities->getConnection()->fetchAllAssociative(
+            "SELECT c.number, c.kind, c.amount, c.currency, MIN(r.day) came_on,
+                GROUP_CONCAT(DISTINCT r.number ORDER BY r.id SEPARATOR ', ') receipts
+             FROM (SELECT id, number, kind, amount, currency FROM landed_charge
+                WHERE is_expected = 1 AND taken_back IS NULL AND kind <> ? ORDER BY id LIMIT ?) c
+             JOIN landed_charge_line l ON l.charge_id = c.id JOIN receipt_line k ON k.id = l.came_id
+             JOIN receipt r ON r.id = k.receipt_id
+             GROUP BY c.id, c.number, c.kind, c.amount, c.currency ORDER BY c.id",
+            [ChargeKind::Handling->value, $most],
+            [1 => ParameterType::INTEGER],
+        );
+
+        return array_map(static fn (array $row): ExpectedRow => new ExpectedRow(
+            $row['number'],
+            ChargeKind::from($row['kind']),
+            Money::of($row['amount'], $row['currency']),
+            $row['receipts'],
+            new \DateTimeImmutable($row['came_on']),
+        ), $rows);
     }
 
     /**
