@@ -6,6 +6,7 @@ namespace TallBarrel\Tests\Core;
 
 use Brick\Math\BigDecimal;
 use PHPUnit\Framework\TestCase;
+use TallBarrel\Core\Demand\Distribution\Counts;
 use TallBarrel\Core\Demand\Distribution\Normal;
 use TallBarrel\Core\Demand\Distribution\Shape;
 use TallBarrel\Core\Demand\Method\Smoothing;
@@ -23,8 +24,11 @@ use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Quantity\Pack;
 use TallBarrel\Core\Receiving\ReturnState;
+use TallBarrel\Core\Replenish\Adjustment;
 use TallBarrel\Core\Replenish\Background;
 use TallBarrel\Core\Replenish\PlanningOptions;
+use TallBarrel\Core\Replenish\Reason;
+use TallBarrel\Core\Replenish\WayDown;
 use TallBarrel\Core\Settling\Tolerance;
 use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\OfferTerms;
@@ -129,6 +133,80 @@ final class SmallRulesTest extends TestCase
             'settled' => [false, true],
             'dropped' => [false, true],
         ], $told);
+    }
+
+    public function testWhatIsMostPressingComesFirst(): void
+    {
+        $reasons = Reason::cases();
+        usort($reasons, static fn (Reason $a, Reason $b): int => [$a->urgency(), $a->value] <=> [
+            $b->urgency(), $b->value,
+        ]);
+        self::assertSame([
+            Reason::Rush, Reason::Out, Reason::BelowSafetyStock, Reason::BelowMinimum, Reason::BelowReorderPoint,
+            Reason::Planned, Reason::PriceRise, Reason::Asked, Reason::FillsOrder, Reason::Covered,
+        ], $reasons);
+        self::assertSame([0, 1, 2, 3, 3, 3, 4, 5, 6, 7], array_map(
+            static fn (Reason $one): int => $one->urgency(),
+            $reasons,
+        ));
+        self::assertSame(
+            [Reason::Rush, Reason::Out, Reason::BelowSafetyStock],
+            array_values(array_filter($reasons, static fn (Reason $one): bool => $one->isShort())),
+        );
+    }
+
+    public function testAnAdjustmentHoldsForBegunWeeks(): void
+    {
+        $today = new \DateTimeImmutable('2026-11-23');
+        $until = static fn (int $days, float $percent = 50.0): Adjustment => new Adjustment(
+            $percent,
+            $today->modify(sprintf('+%d days', $days)),
+            'a fair',
+        );
+        self::assertSame([1.5, 0.75, 1.0], [
+            $until(1)->factor(), $until(1, -25.0)->factor(), $until(1, 0.0)->factor(),
+        ]);
+        self::assertSame([0, 1, 1, 2], [
+            $until(0)->weeksFrom($today), $until(1)->weeksFrom($today), $until(7)->weeksFrom($today),
+            $until(8)->weeksFrom($today),
+        ]);
+    }
+
+    /**
+     * Ten each review: 500 places from the level of 5,000 down, as often at each; what lies beyond 1,500 steps is put
+     * together, and is as far down on average.
+     */
+    public function testALongWayDownHasAsManyPlacesAsItTakesReviews(): void
+    {
+        foreach ([300, 1500, 5000, 20_000] as $lot) {
+            $way = WayDown::of(Counts::of([...array_fill(0, 10, 0.0), 1.0]), (float) $lot);
+            $often = array_sum(array_column($way->places, 1));
+            self::assertEqualsWithDelta($lot / 10, $often, 1.0, $lot.' down');
+            self::assertEqualsWithDelta(
+                ($lot - 10) / 2,
+                $way->mean(static fn (float $below): float => $below),
+                0.02 * $lot,
+                $lot.' down',
+            );
+            self::assertLessThanOrEqual(100, count($way->places));
+        }
+        $none = WayDown::of(Counts::of([1.0]), 50.0);
+        self::assertSame([[0.0, 1.0]], $none->places, 'where nothing is wanted it stays at the level');
+    }
+
+    public function testATaxIsReadToTwoDecimals(): void
+    {
+        $point = Numerals::with(Numerals::POINT);
+        self::assertSame('13.25 %', Tax::read('13.25 %', $point)->words());
+        self::assertSame('100 %', Tax::read('100', $point)->words());
+        foreach (['13.255', '100.5', 'much'] as $typed) {
+            try {
+                Tax::read($typed, $point);
+                self::fail($typed.' was read.');
+            } catch (InvalidValue $refused) {
+                self::assertNotSame('', $refused->getMessage());
+            }
+        }
     }
 
     public function testATaxIsNamedByItsRateOrWhyThereIsNone(): void

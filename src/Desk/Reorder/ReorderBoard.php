@@ -46,7 +46,7 @@ final class ReorderBoard
         'code' => 'By item code',
     ];
     /** Rows shown at once; the rest follows as one scrolls. */
-    public const PAGE = 20;
+    public const PAGE = 16;
     private const AT_MOST = 20_000;
     private const DAYS_SHOWN = 42;
 

@@ -46,6 +46,88 @@ final class ContestTest extends TestCase
         );
     }
 
+    /**
+     * @param list<float> $series
+     *
+     * @return list<MethodName> that took part, but for what is combined of them
+     */
+    private static function tried(array $series, int $period): array
+    {
+        return array_values(array_filter(
+            array_map(MethodName::from(...), array_keys(Contest::over($series, $period, 2)->scores)),
+            static fn (MethodName $name): bool => MethodName::Combination !== $name,
+        ));
+    }
+
+    public function testWhoTakesPartFollowsFromTheSeries(): void
+    {
+        $steady = array_map(static fn (int $t): float => 20.0 + $t % 4 + 0.5 * ($t % 7), range(0, 39));
+        $plain = self::tried($steady, 1);
+        self::assertContains(MethodName::Holt, $plain);
+        self::assertContains(MethodName::DampedHolt, $plain);
+        self::assertContains(MethodName::Theta, $plain);
+        self::assertContains(MethodName::Autoregression, $plain);
+        foreach ([MethodName::SeasonalNaive, MethodName::HoltWintersAdditive, MethodName::SimpleOnSeason,
+            MethodName::PooledSeason, MethodName::Croston, MethodName::Sba, MethodName::Tsb,
+            MethodName::Mean] as $not) {
+            self::assertNotContains($not, $plain, $not->value);
+        }
+        $seasonal = self::tried($steady, 4);
+        foreach ([MethodName::SeasonalNaive, MethodName::HoltWintersAdditive, MethodName::HoltWintersMultiplicative,
+            MethodName::HoltWintersByShares, MethodName::SimpleOnSeason, MethodName::DampedOnSeason] as $does) {
+            self::assertContains($does, $seasonal, $does->value);
+        }
+        // Nothing can be a share of nothing.
+        $once = array_replace($steady, [2 => 0.0]);
+        self::assertContains(MethodName::HoltWintersAdditive, self::tried($once, 4));
+        self::assertNotContains(MethodName::HoltWintersMultiplicative, self::tried($once, 4));
+        self::assertNotContains(MethodName::HoltWintersByShares, self::tried($once, 4));
+        // Every sixth value is nothing: trends and seasons of its own are none, size and chance are told apart.
+        $gaps = array_map(static fn (int $t): float => 0 === $t % 6 ? 0.0 : 3.0 + $t % 3, range(0, 39));
+        $intermittent = self::tried($gaps, 4);
+        foreach ([MethodName::Croston, MethodName::Sba, MethodName::Tsb, MethodName::Simple] as $does) {
+            self::assertContains($does, $intermittent, $does->value);
+        }
+        foreach ([MethodName::Holt, MethodName::DampedHolt, MethodName::HoltWintersAdditive, MethodName::Theta,
+            MethodName::Autoregression] as $not) {
+            self::assertNotContains($not, $intermittent, $not->value);
+        }
+        // Where it comes only now and then, its mean takes part as well, and what it was last does not.
+        $seldom = self::tried(array_map(static fn (int $t): float => 0 === $t % 3 ? 4.0 : 0.0, range(0, 39)), 1);
+        self::assertEqualsCanonicalizing(
+            [MethodName::Mean, MethodName::Simple, MethodName::Sba, MethodName::Tsb],
+            $seldom,
+        );
+        // Of little, the mean of all of it takes part, and no trend.
+        $few = self::tried(array_slice($steady, 0, 14), 1);
+        self::assertContains(MethodName::Mean, $few);
+        self::assertNotContains(MethodName::Holt, $few);
+        self::assertNotContains(MethodName::Autoregression, $few);
+    }
+
+    /** What is settled by the series: none, the smoothing of the level, of trend or chance, of season or damping. */
+    public function testWhatIsFreerHasToDoBetter(): void
+    {
+        $free = [];
+        foreach (MethodName::cases() as $name) {
+            $free[$name->freedom()][] = $name;
+        }
+        ksort($free);
+        self::assertSame([0, 1, 2, 3], array_keys($free));
+        self::assertEqualsCanonicalizing(
+            [MethodName::Naive, MethodName::SeasonalNaive, MethodName::Combination],
+            $free[0],
+        );
+        self::assertEqualsCanonicalizing([
+            MethodName::Mean, MethodName::MovingAverage, MethodName::Simple, MethodName::SimpleOnSeason,
+            MethodName::PooledSeason,
+        ], $free[1]);
+        self::assertEqualsCanonicalizing([
+            MethodName::DampedHolt, MethodName::DampedOnSeason, MethodName::HoltWintersAdditive,
+            MethodName::HoltWintersMultiplicative, MethodName::HoltWintersByShares,
+        ], $free[3]);
+    }
+
     /** One unit now and then, with a chance of one in ten a week, over two years. */
     public function testWhatSellsNowAndThenIsNeverForecastToSellNothing(): void
     {

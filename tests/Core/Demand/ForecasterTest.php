@@ -95,6 +95,21 @@ final class ForecasterTest extends TestCase
         self::assertLessThanOrEqual($most, max([0.0, ...$forecast->weeks]));
     }
 
+    /** Of all that were tried those are marked whose forecast it is, the best first. */
+    public function testItIsToldWhoseForecastItIs(): void
+    {
+        $forecast = self::forecast(array_map(static fn (int $t): int => 20 + $t * 37 % 11, range(0, 59)));
+        $errors = array_column($forecast->contest, 'mase');
+        self::assertGreaterThan(4, count($errors));
+        $used = array_filter($forecast->contest, static fn (array $one): bool => $one['used']);
+        self::assertContains($forecast->method, array_column($used, 'words'));
+        self::assertLessThan(count($forecast->contest), count($used));
+        if (count($used) > 1) {
+            self::assertContains('mean of the best', array_column($used, 'words'));
+            self::assertLessThanOrEqual(4, count($used), 'three, and their mean');
+        }
+    }
+
     public function testNothingSoldIsNothingExpected(): void
     {
         self::assertSame('no sales yet', self::forecast([0, 0, 0])->method);

@@ -212,6 +212,9 @@ final class DecisionTest extends TestCase
         self::assertTrue($listed(PlanningOptions::LISTED, $short, [7 => true]));
         self::assertFalse($listed(PlanningOptions::LISTED, $short, [8 => true]));
         self::assertFalse($listed(PlanningOptions::LISTED, $enough, [7 => true]));
+        $unsold = PlanningOptions::of(PlanningOptions::LISTED, null, 1);
+        [$finding] = self::decide([$short], [], self::background($unsold, [], [7 => true]));
+        self::assertTrue($finding->listed, 'due, though nobody sells it');
         self::assertTrue($listed(PlanningOptions::MINIMUM, self::place(1, 4, promised: 30)), 'a customer waits');
         self::assertFalse($listed(PlanningOptions::MINIMUM, $short), 'due, but not below a minimum');
         self::assertFalse($listed(PlanningOptions::MINIMUM, $enough));

@@ -239,6 +239,20 @@ final class OffersTest extends TestCase
         }
         self::assertEqualsWithDelta(209.765, $cost->total(), 1e-9);
         self::assertEqualsWithDelta(2.09765, $cost->unit(), 1e-12);
+        self::assertSame(
+            '1.3 days without, expected, of 2 deliveries and the promise',
+            $cost->parts[CostPart::Late->value][1],
+        );
+        $lasting = LandedCost::of(
+            self::offer('2'),
+            self::seller(null, FreightTariff::none()),
+            100,
+            new Usage(0.0, null, 3.0),
+            new CostRates(0, 0, 0),
+            new \DateTimeImmutable(self::TODAY),
+        );
+        self::assertSame([0.0, 'it does not run out'], $lasting->parts[CostPart::Late->value]);
+        self::assertSame('no terms known', $lasting->parts[CostPart::Terms->value][1]);
     }
 
     /** By hand: freight of 20.00 that came to half as much again is 30.00; duty of 5 % is of 190.00 then. */

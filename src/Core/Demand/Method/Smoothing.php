@@ -73,11 +73,10 @@ final readonly class Smoothing implements Model
             null === $kind
                 ? self::plainStart($demand, $trend)
                 : self::classicalStart(self::filled(array_slice($demand, 0, 2 * $period)), $period, $kind);
-        $has = [true, Trend::None !== $trend || null !== $kind, null !== $kind, Trend::Damped === $trend];
         if (Trend::None === $trend) {
-            $has[1] = false;
             $start[1] = 0.0;
         }
+        $has = [true, Trend::None !== $trend, null !== $kind, Trend::Damped === $trend];
         $which = array_keys(array_filter($has));
         $pick = static fn (float ...$from): array => array_map(static fn (int $one): float => $from[$one], $which);
         $squares = static fn (array $point): float => self::squares(
