@@ -256,7 +256,7 @@ web_up() {
     if [ -n "$preload" ]; then preload=(-d "opcache.preload=$preload" -d "opcache.preload_user=$user"); else preload=(); fi
     # What opcache reserves at the start cannot be set by a pool. PHP 8.2's tracing JIT miscompiles the forecasts.
     php-fpm8.2 --fpm-config "$run/fpm.conf" --daemonize -d opcache.enable=1 -d opcache.validate_timestamps=0 \
-        -d opcache.memory_consumption=192 -d opcache.max_accelerated_files=20000 -d opcache.jit=disable "${preload[@]}" $([ "$user" = root ] && printf -- --allow-to-run-as-root) 2>> "$log/fpm.log" || fail "php-fpm did not start; see $log/fpm.log"
+        -d opcache.memory_consumption=192 -d opcache.interned_strings_buffer=32 -d opcache.max_accelerated_files=20000 -d opcache.jit=disable "${preload[@]}" $([ "$user" = root ] && printf -- --allow-to-run-as-root) 2>> "$log/fpm.log" || fail "php-fpm did not start; see $log/fpm.log"
     nginx -c "$run/nginx.conf" -e "$log/nginx.log" 2>> "$log/nginx.log" || fail "nginx did not start; see $log/nginx.log"
     wait_until 100 curl -sf -o /dev/null "http://127.0.0.1:$port/sign-in" || fail "The application does not answer on port $port; see $log"
 }
