@@ -52,10 +52,11 @@ final class SamplingInspectionTest extends TestCase
     }
 
     /**
-     * Whole columns of table 2-A and one of 2-B, by the letters from A to R (memory): sample and how many bad are
-     * accepted; where an arrow stands, what it points to.
+     * Whole columns of table 2-A and one each of 2-B and 2-C, by the letters from A to R (memory): sample, how many bad
+     * are accepted, and from how many it is refused where that is not one more; where an arrow stands, what it points
+     * to.
      *
-     * @return iterable<string, array{string, Severity, list<array{int, int}>}>
+     * @return iterable<string, array{string, Severity, list<array{0: int, 1: int, 2?: int}>}>
      */
     public static function columns(): iterable
     {
@@ -76,27 +77,28 @@ final class SamplingInspectionTest extends TestCase
             [315, 5], [500, 8], [800, 12], [1250, 18],
         ]];
         yield '1.0, reduced' => ['1.0', Severity::Reduced, [
-            [5, 0], [5, 0], [5, 0], [5, 0], [5, 0], [5, 0], [20, 0], [20, 0], [32, 1], [50, 1], [80, 2], [125, 3],
-            [200, 5], [315, 7], [500, 10],
+            [5, 0], [5, 0], [5, 0], [5, 0], [5, 0], [5, 0], [20, 0, 2], [20, 0, 2], [32, 1, 3], [50, 1, 4],
+            [80, 2, 5], [125, 3, 6], [200, 5, 8], [315, 7, 10], [500, 10, 13],
         ]];
     }
 
     /**
      * The sizes of lots of table 1, each from its least to its most, at level II.
      *
-     * @param list<array{int, int}> $column
+     * @param list<array{0: int, 1: int, 2?: int}> $column
      */
     #[DataProvider('columns')]
     public function testWholeColumnsAreThoseOfTheTables(string $limit, Severity $severity, array $column): void
     {
         $most = [8, 15, 25, 50, 90, 150, 280, 500, 1200, 3200, 10_000, 35_000, 150_000, 500_000, 9_000_000];
         foreach ($most as $size => $lot) {
+            [$sample, $accepted, $refused] = [...$column[$size], $column[$size][1] + 1];
             foreach ([1 + ($most[$size - 1] ?? 1), $lot] as $of) {
                 $plan = SamplingPlan::of($of, $limit, $severity);
                 // Of fewer than the sample all are looked at.
                 self::assertSame(
-                    [min($of, $column[$size][0]), $column[$size][1]],
-                    [$plan->sample, $plan->accepted],
+                    [min($of, $sample), $accepted, $refused],
+                    [$plan->sample, $plan->accepted, $plan->refused],
                     "lot $of at $limit",
                 );
             }

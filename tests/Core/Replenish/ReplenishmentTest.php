@@ -378,6 +378,13 @@ final class ReplenishmentTest extends TestCase
         $rise = new Economics(1.0, 4.0, 0.2, 2.0, [], [0.05, new \DateTimeImmutable('2026-11-27')]);
         $ahead = self::propose('260', economics: $rise);
         self::assertSame(Reason::PriceRise, $ahead->reason);
+        $told = array_values(array_filter(
+            $ahead->explanation->lines,
+            static fn (ExplanationLine $line): bool => Term::BoughtAhead === $line->term,
+        ));
+        self::assertCount(1, $told);
+        self::assertEqualsWithDelta(5.0, $told[0]->with['percent'], 1e-9);
+        self::assertSame('2026-11-27', $told[0]->with['day']);
         $units = 12 * $ahead->packs->toFloat();
         // A twentieth of all of it, less holding half of the 912 bought ahead for 91 days at 0.20 a year.
         self::assertEqualsWithDelta(0.05 * $units - 0.5 * 912 * 0.2 * 91.2 / 365, $ahead->atRisk, 1.0);
