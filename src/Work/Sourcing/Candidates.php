@@ -134,7 +134,9 @@ final class Candidates
      */
     private function offers(array $items): array
     {
-        InBatches::ahead($this->entities, Offer::class, 'e.item IN (:i)', ['i' => $items], 'supplier', 'item');
+        // Who looks at one item has it already.
+        $ahead = 1 === count($items) ? ['supplier'] : ['supplier', 'item'];
+        InBatches::ahead($this->entities, Offer::class, 'e.item IN (:i)', ['i' => $items], ...$ahead);
         $query = $this->entities
             ->createQueryBuilder()
             ->select('o')
