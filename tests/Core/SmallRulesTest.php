@@ -23,7 +23,6 @@ use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Quantity\BuyingRule;
 use TallBarrel\Core\Quantity\Numerals;
 use TallBarrel\Core\Quantity\Pack;
-use TallBarrel\Core\Receiving\ReturnState;
 use TallBarrel\Core\Replenish\Adjustment;
 use TallBarrel\Core\Replenish\Background;
 use TallBarrel\Core\Replenish\PlanningOptions;
@@ -118,21 +117,6 @@ final class SmallRulesTest extends TestCase
             $of(null, null)->weeksAgo('2026-11-16'),
             $of(null, null)->weeksAgo('2026-11-15'),
         ]);
-    }
-
-    public function testGoodsOnTheirWayBackAreHereUntilTheyAreSentAndOverWhenSettledOrDropped(): void
-    {
-        $told = [];
-        foreach (ReturnState::cases() as $state) {
-            $told[$state->value] = [$state->isStillHere(), $state->isOver()];
-        }
-        self::assertSame([
-            'asked' => [true, false],
-            'agreed' => [true, false],
-            'sent' => [false, false],
-            'settled' => [false, true],
-            'dropped' => [false, true],
-        ], $told);
     }
 
     public function testWhatIsMostPressingComesFirst(): void

@@ -14,7 +14,6 @@ use TallBarrel\Core\Receiving\TransferState;
 use TallBarrel\Core\Replenish\Term;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Core\Sourcing\AgreementState;
-use TallBarrel\Core\Sourcing\QuoteState;
 
 /** Of which states, kinds and wishes something is so, all others being otherwise. */
 final class StatesTest extends TestCase
@@ -51,9 +50,6 @@ final class StatesTest extends TestCase
             Term::Needed, Term::CouldFillUp, Term::MoreThanWanted,
         ]];
         yield 'lines in packs' => [Term::class, 'isInPacks', [Term::InPacks, Term::UpToBreak]];
-        yield 'a quote that may still change' => [QuoteState::class, 'isOpen', [
-            QuoteState::Asked, QuoteState::Answered, QuoteState::Declined,
-        ]];
     }
 
     /**
@@ -68,20 +64,6 @@ final class StatesTest extends TestCase
             static fn (\BackedEnum $case): bool => true === (new \ReflectionMethod($case, $question))->invoke($case),
         ));
         self::assertSame($yes, $answered);
-    }
-
-    /** From each state of a quote, what it may become. */
-    public function testAQuoteIsDecidedOnce(): void
-    {
-        foreach (QuoteState::cases() as $from) {
-            foreach (QuoteState::cases() as $to) {
-                self::assertSame(
-                    $from->isOpen() && QuoteState::Asked !== $to,
-                    $from->canBecome($to),
-                    $from->value.' to '.$to->value,
-                );
-            }
-        }
     }
 
     public function testUntaxedIsAllButTheStandardRate(): void
