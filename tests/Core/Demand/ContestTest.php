@@ -105,6 +105,20 @@ final class ContestTest extends TestCase
         self::assertNotContains(MethodName::Autoregression, $few);
     }
 
+    /** Level and season and nothing else: whoever takes the season off goes on exactly. */
+    public function testASeasonTakenOffLeavesTheLevel(): void
+    {
+        $factors = [0.5, 1.2, 1.6, 0.7];
+        $series = array_map(static fn (int $t): float => 200.0 * $factors[$t % 4], range(0, 23));
+        foreach ([MethodName::SimpleOnSeason, MethodName::DampedOnSeason, MethodName::SeasonalNaive,
+            MethodName::HoltWintersMultiplicative] as $method) {
+            $outcome = Contest::over($series, 4, 4, null, $method);
+            self::assertSame($method, $outcome->method);
+            self::assertEqualsWithDelta([100.0, 240.0, 320.0, 140.0], $outcome->means, 1e-6, $method->value);
+            self::assertEqualsWithDelta(0.0, $outcome->scores[$method->value]->deciding, 1e-6, $method->value);
+        }
+    }
+
     /** What is settled by the series: none, the smoothing of the level, of trend or chance, of season or damping. */
     public function testWhatIsFreerHasToDoBetter(): void
     {

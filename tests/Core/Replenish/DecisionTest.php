@@ -331,6 +331,34 @@ final class DecisionTest extends TestCase
         self::assertEqualsWithDelta(40.0, $finding->outcome->forecast()->over(7), 0.5, 'it speaks for itself');
     }
 
+    /** What never sold is not drawn towards others, nor what sells like another, nor what rests on a chosen past. */
+    public function testOnlyWhatHasSoldForShortIsDrawnTowardsOthers(): void
+    {
+        $alike = new Newcomers(['Jars' => [[5.0, 4.0], [5.0, 5.0], [6.0, 6.0]]]);
+        $drawn = static function (DemandRecord $record, ?PlanningOptions $options = null) use ($alike): bool {
+            [$finding] = self::decide(
+                [self::place(1, 2, null, $record)],
+                background: self::background($options, alike: $alike),
+            );
+
+            return in_array(Remark::FewWeeks, array_map(
+                static fn (Note $note): Remark => $note->remark,
+                $finding->outcome->evidence->considered,
+            ), true);
+        };
+        $short = WeeklyHistory::of([40, 30], [0, 0]);
+        $like = new SellsLike('OLD', WeeklyHistory::of(array_fill(0, 60, 20.0), array_fill(0, 60, 0)), 0.5);
+        self::assertTrue($drawn(new DemandRecord($short)));
+        self::assertFalse($drawn(new DemandRecord(WeeklyHistory::of([0, 0], [0, 0]))));
+        self::assertFalse($drawn(new DemandRecord($short, $like)));
+        self::assertFalse($drawn(new DemandRecord(WeeklyHistory::of(array_fill(0, 26, 40), array_fill(0, 26, 0)))));
+        self::assertTrue($drawn(new DemandRecord(WeeklyHistory::of(array_fill(0, 25, 40), array_fill(0, 25, 0)))));
+        self::assertFalse($drawn(
+            new DemandRecord($short),
+            PlanningOptions::of(PlanningOptions::DUE, history: PlanningOptions::LATELY),
+        ));
+    }
+
     public function testANewItemSellsLikeTheOneItWasSaidToUntilItHasAHistoryOfItsOwn(): void
     {
         $like = new SellsLike('OLD', WeeklyHistory::of(array_fill(0, 60, 20.0), array_fill(0, 60, 0)), 0.5);
