@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Browser;
 
 use Facebook\WebDriver\WebDriverBy;
+use Facebook\WebDriver\WebDriverElement;
 use Facebook\WebDriver\WebDriverKeys;
 
 /** The main job in the real interface, with a keyboard: from a proposal to booked stock. */
@@ -327,6 +328,20 @@ final class JourneyTest extends BrowserTestCase
         $before = $rows();
         self::$chrome->executeScript('document.querySelector("main tbody tr:last-child").scrollIntoView()');
         self::$chrome->wait(8, 50)->until(static fn (): bool => $rows() > $before + 20, 'more rows');
+    }
+
+    /** What is listed and not shown yet comes as rows of its own group, with fields one can type in. */
+    public function testTheRestOfReorderFollowsAsItIsScrolled(): void
+    {
+        self::signIn('mara');
+        self::open('/reorder');
+        $visible = static fn (): int => count(array_filter(
+            self::$chrome->findElements(WebDriverBy::cssSelector('#board tr[data-row] input.qty')),
+            static fn (WebDriverElement $field): bool => $field->isDisplayed(),
+        ));
+        $before = $visible();
+        self::$chrome->executeScript('document.querySelector("#board tr.more").scrollIntoView()');
+        self::$chrome->wait(8, 50)->until(static fn (): bool => $visible() > $before, 'more rows');
     }
 
     public function testABadScanIsListedAndLeavesTheFieldFree(): void

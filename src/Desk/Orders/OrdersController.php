@@ -73,7 +73,7 @@ final class OrdersController extends AbstractController
     {
         return $this->render(
             'orders/_lines.html.twig',
-            $page->lines($this->order($number), max(0, $request->query->getInt('from'))) + ['alone' => true],
+            $page->lines($this->order($number), max(0, $request->query->getInt('from'))),
         );
     }
 

@@ -70,7 +70,6 @@ final class ReorderController extends AbstractController
             'words' => $words,
             'fields' => Fields::none(),
             'why' => null,
-            'alone' => true,
         ]);
     }
 
