@@ -218,11 +218,6 @@ class QuoteRound
         return array_values($this->files->toArray());
     }
 
-    public function count(QuoteState $state): int
-    {
-        return $this->quotes->filter(static fn (Quote $quote): bool => $quote->state() === $state)->count();
-    }
-
     public function subject(): string
     {
         $items = $this->items();
