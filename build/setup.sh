@@ -8,6 +8,9 @@ export PATH="$PATH:/usr/sbin:/sbin" COMPOSER_ALLOW_SUPERUSER=1 DEBIAN_FRONTEND=n
 umask 022
 mkdir -p var/stamps
 
+# PHP on the command line as the workers run it: see build/php/compiled.ini.
+compiled() { PHP_INI_SCAN_DIR=":$ROOT/build/php" "$@"; }
+
 say() { printf '%s\n' "$*"; }
 fail() { printf '\n%s\n' "$*" >&2; exit 1; }
 
@@ -347,5 +350,5 @@ code_ready() {
         own "$(account www-data)" "var/$1/cache" "var/$1/log"
     }
     [ -d "var/$1/cache" ] || rm -f "var/stamps/code-$1"
-    stamped "code-$1" "src config templates translations public/index.php public/built composer.json build/nginx.conf build/nginx-fastcgi.conf build/nginx-headers.conf build/php-fpm.conf build/supervisor.conf build/rotate.sh var/$1/environment" warm "$1"
+    stamped "code-$1" "src config templates translations public/index.php public/built composer.json build/nginx.conf build/nginx-fastcgi.conf build/nginx-headers.conf build/php-fpm.conf build/supervisor.conf build/php build/rotate.sh var/$1/environment" warm "$1"
 }

@@ -206,23 +206,43 @@ final readonly class Forecast
         );
     }
 
-    /** @return ForecastData */
-    public function toArray(): array
+    /** With the digits that are kept, so that one that was kept proposes what it proposed when it was new. */
+    public function rounded(): self
     {
         $short = static fn (float $value): float => round($value, 4);
 
+        return new self(
+            $this->method,
+            array_map($short, $this->weeks),
+            $short($this->sigma),
+            $this->offBy,
+            $short($this->growth),
+            $this->shape,
+            array_map(static fn (float $error): float => round($error, 2), $this->errors),
+            $this->contest,
+            $short($this->bias),
+            $short($this->tracking),
+            null === $this->mase ? null : $short($this->mase),
+            $this->horizon,
+            $this->adjustments,
+        );
+    }
+
+    /** @return ForecastData */
+    public function toArray(): array
+    {
         return [
             'method' => $this->method,
-            'weeks' => array_map($short, $this->weeks),
-            'sigma' => $short($this->sigma),
-            'growth' => $short($this->growth),
+            'weeks' => $this->weeks,
+            'sigma' => $this->sigma,
+            'growth' => $this->growth,
             'offBy' => $this->offBy,
             'shape' => $this->shape->value,
-            'errors' => array_map(static fn (float $error): float => round($error, 2), $this->errors),
+            'errors' => $this->errors,
             'contest' => $this->contest,
-            'bias' => $short($this->bias),
-            'tracking' => $short($this->tracking),
-            'mase' => null === $this->mase ? null : $short($this->mase),
+            'bias' => $this->bias,
+            'tracking' => $this->tracking,
+            'mase' => $this->mase,
             'horizon' => $this->horizon,
             'adjustments' => $this->adjustments,
         ];

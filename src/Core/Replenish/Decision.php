@@ -248,24 +248,23 @@ final readonly class Decision
             return new KnownForecast($key, $known->forecast->unadjusted());
         }
 
-        return new KnownForecast(
-            $key,
-            match ($options->history) {
-                PlanningOptions::LATELY => $this->forecaster->restingOn(
-                    $history->last(self::LATELY_WEEKS),
-                    sprintf('mean of the last %d weeks', self::LATELY_WEEKS),
+        $forecast = match ($options->history) {
+            PlanningOptions::LATELY => $this->forecaster->restingOn(
+                $history->last(self::LATELY_WEEKS),
+                sprintf('mean of the last %d weeks', self::LATELY_WEEKS),
+            ),
+            PlanningOptions::LAST_YEAR => $this->forecaster->likeLastYear($history),
+            PlanningOptions::RANGE => $this->forecaster->restingOn(
+                $history->between(
+                    $background->weeksAgo((string) $options->from),
+                    $background->weeksAgo((string) $options->to),
                 ),
-                PlanningOptions::LAST_YEAR => $this->forecaster->likeLastYear($history),
-                PlanningOptions::RANGE => $this->forecaster->restingOn(
-                    $history->between(
-                        $background->weeksAgo((string) $options->from),
-                        $background->weeksAgo((string) $options->to),
-                    ),
-                    sprintf('mean of %s to %s', $options->from, $options->to),
-                ),
-                default => self::drawn($this->forecaster->forecast($history, $horizon, $season), $new),
-            },
-        );
+                sprintf('mean of %s to %s', $options->from, $options->to),
+            ),
+            default => self::drawn($this->forecaster->forecast($history, $horizon, $season), $new),
+        };
+
+        return new KnownForecast($key, $forecast->rounded());
     }
 
     /** @param array{int, float}|null $new see newcomer() */

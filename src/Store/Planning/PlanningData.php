@@ -486,11 +486,10 @@ final readonly class PlanningData
      */
     private function history(\DateTimeImmutable $today, array $items): array
     {
-        $sold = $out = [];
-        $longest = [];
+        // In the order they lie in: grouping them by week there takes longer than reading them all.
         $rows = $this->connection->executeQuery(
-            'SELECT item_id, site_id, (DATEDIFF(?, day) - 1) DIV 7 w, SUM(quantity) q, SUM(out_of_stock) o
-             FROM sales_day WHERE item_id IN (?) AND day < ? AND day >= ? GROUP BY item_id, site_id, w',
+            'SELECT item_id, site_id, DATEDIFF(?, day) - 1, quantity, out_of_stock FROM sales_day
+             WHERE item_id IN (?) AND day < ? AND day >= ? ORDER BY item_id, site_id, day',
             [
                 $today->format('Y-m-d'),
                 $items,
@@ -499,25 +498,41 @@ final readonly class PlanningData
             ],
             [1 => ArrayParameterType::INTEGER],
         );
+        $sold = $out = $history = [];
+        $item = $site = 0;
         while (false !== ($row = $rows->fetchNumeric())) {
-            /** @var array{int, int, int|string, string, string} $row */
-            $key = $row[0].':'.$row[1];
-            $ago = (int) $row[2];
-            $sold[$key][$ago] = (float) $row[3];
-            $out[$key][$ago] = (int) $row[4];
-            $longest[$key] = max($longest[$key] ?? 0, $ago);
-        }
-        $history = [];
-        foreach ($longest as $key => $weeks) {
-            $quantities = $days = [];
-            for ($ago = $weeks; $ago >= 0; --$ago) {
-                $quantities[] = $sold[$key][$ago] ?? 0.0;
-                $days[] = $out[$key][$ago] ?? 0;
+            /** @var array{int, int, int, string, int} $row */
+            if ($row[0] !== $item || $row[1] !== $site) {
+                if ([] !== $sold) {
+                    $history[$item.':'.$site] = self::weekly($sold, $out);
+                }
+                [$item, $site] = $row;
+                $sold = $out = [];
             }
-            $history[$key] = WeeklyHistory::of($quantities, $days);
+            $ago = intdiv($row[2], 7);
+            $sold[$ago] = ($sold[$ago] ?? 0.0) + (float) $row[3];
+            $out[$ago] = ($out[$ago] ?? 0) + $row[4];
+        }
+        if ([] !== $sold) {
+            $history[$item.':'.$site] = self::weekly($sold, $out);
         }
 
         return $history;
+    }
+
+    /**
+     * @param non-empty-array<int, float> $sold by weeks ago, the longest ago first
+     * @param array<int, int>             $out  days without stock, by weeks ago
+     */
+    private static function weekly(array $sold, array $out): WeeklyHistory
+    {
+        $quantities = $days = [];
+        for ($ago = array_key_first($sold); $ago >= 0; --$ago) {
+            $quantities[] = round($sold[$ago] ?? 0.0, 3);
+            $days[] = $out[$ago] ?? 0;
+        }
+
+        return WeeklyHistory::of($quantities, $days);
     }
 
     /**

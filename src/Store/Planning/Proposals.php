@@ -230,12 +230,14 @@ final readonly class Proposals
         foreach ($broken as $run) {
             $this->fail($run, 'It broke off. Calculate again.');
         }
-        foreach (['staged_proposal', 'staged_part'] as $table) {
-            $this->connection->executeStatement(
-                "DELETE t FROM $table t LEFT JOIN planning_run r ON r.id = t.run_id AND r.state = ? WHERE r.id IS NULL",
-                [PlanningRun::RUNNING],
-            );
-        }
+        // Asked for without locks: what a run is about to put in place must not wait for a look whether it is left over.
+        /** @var list<int> $left */
+        $left = $this->connection->fetchFirstColumn(
+            'SELECT s.run_id FROM (SELECT run_id FROM staged_proposal UNION SELECT run_id FROM staged_part) s
+             LEFT JOIN planning_run r ON r.id = s.run_id AND r.state = ? WHERE r.id IS NULL',
+            [PlanningRun::RUNNING],
+        );
+        array_walk($left, $this->forget(...));
 
         return count($broken);
     }

@@ -130,10 +130,12 @@ final class ForecastTest extends TestCase
     {
         $forecast = new Forecast('by hand', [7.12345, 14.0], 3.14159, 0.25, 0.61, Shape::Gamma, [0.123, -1.5], [],
             0.05, -2.25, 0.91, 4, [[1.2, 3]]);
-        $kept = Forecast::fromArray($forecast->toArray());
+        self::assertSame($forecast->toArray(), Forecast::fromArray($forecast->toArray())->toArray());
+        $kept = $forecast->rounded();
         self::assertSame([7.1235, 14.0], $kept->weeks, 'to four decimals');
         self::assertSame([0.12, -1.5], $kept->errors);
-        self::assertSame($forecast->toArray(), $kept->toArray());
+        self::assertSame($kept->toArray(), $kept->rounded()->toArray());
+        self::assertSame([$forecast->method, 0.25, [[1.2, 3]]], [$kept->method, $kept->offBy, $kept->adjustments]);
         self::assertSame([3.1416, 0.61, Shape::Gamma, 0.05, -2.25, 0.91, 4], [$kept->sigma, $kept->growth, $kept->shape,
             $kept->bias, $kept->tracking, $kept->mase, $kept->horizon]);
         $old = $forecast->toArray();

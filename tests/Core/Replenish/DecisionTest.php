@@ -6,6 +6,8 @@ namespace TallBarrel\Tests\Core\Replenish;
 
 use Brick\Math\BigDecimal;
 use PHPUnit\Framework\TestCase;
+use Random\Engine\Mt19937;
+use Random\Randomizer;
 use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Demand\Forecaster;
 use TallBarrel\Core\Demand\Newcomers;
@@ -492,6 +494,29 @@ final class DecisionTest extends TestCase
         $record = new DemandRecord(WeeklyHistory::of([...array_fill(0, 59, self::WEEKLY), 30.0], array_fill(0, 60, 0)));
         [$third] = self::decide([self::place(1, 2, null, $record)], null, null, $known);
         self::assertNotSame($first->outcome->known->key, $third->outcome->known->key, 'another week does');
+    }
+
+    /** Its whole finding, on histories drawn so that no forecast is a round number. */
+    public function testWhatWasKeptProposesWhatItProposedWhenItWasNew(): void
+    {
+        $drawn = new Randomizer(new Mt19937(20261127));
+        foreach ([0.3, 2.0, 17.0, 130.0] as $mean) {
+            $weeks = array_map(
+                static fn (): float => (float) round($mean * $drawn->getInt(0, 2000) / 1000),
+                range(1, 110),
+            );
+            $place = self::place(1, 1, null, new DemandRecord(WeeklyHistory::of($weeks, array_fill(0, 110, 0))));
+            [$new] = self::decide([$place]);
+            $forecast = $new->outcome->known->forecast;
+            self::assertEquals($forecast->rounded(), $forecast, 'with no more digits than are kept');
+            $kept = json_decode(
+                json_encode($forecast->toArray(), \JSON_THROW_ON_ERROR),
+                true,
+                flags: \JSON_THROW_ON_ERROR,
+            );
+            $known = ['7:1' => new KnownForecast($new->outcome->known->key, Forecast::fromArray($kept))];
+            self::assertEquals([$new], self::decide([$place], null, null, $known));
+        }
     }
 
     public function testItsOwnPolicyComesBeforeThatOfItsClassAndItsServiceLevelBeforeThePolicys(): void

@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+/* The forecasts of 150 drawn histories, one a line; for CompiledForecastTest, which runs it compiled and not. */
+
+use Random\Engine\Mt19937;
+use Random\Randomizer;
+use TallBarrel\Core\Demand\Forecaster;
+use TallBarrel\Core\Demand\WeeklyHistory;
+
+require dirname(__DIR__, 3).'/vendor/autoload.php';
+
+echo opcache_get_status(false)['jit']['on'] ?? false ? 'compiled' : 'not compiled', "\n";
+$drawn = new Randomizer(new Mt19937(7));
+$forecaster = new Forecaster();
+for ($i = 0; $i < 150; ++$i) {
+    $mean = $drawn->getInt(1, 60) / 1.5;
+    $sold = $out = [];
+    for ($week = 0; $week < 116; ++$week) {
+        $season = 1 + 0.5 * sin((2 * \M_PI * $week) / 52) * ($i % 3);
+        $nothing = 0 === $i % 4 && $drawn->getInt(0, 9) < 7;
+        $sold[] = $nothing ? 0.0 : round(max(0.0, $mean * $season * (0.5 + $drawn->getInt(0, 1000) / 1000)));
+        $out[] = 0 === $i % 11 && 0 === $drawn->getInt(0, 20) ? 7 : 0;
+    }
+    $forecast = $forecaster->forecast(WeeklyHistory::of($sold, $out), 1 + $i % 9);
+    echo json_encode($forecast->toArray(), \JSON_THROW_ON_ERROR), "\n";
+}
