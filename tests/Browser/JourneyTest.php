@@ -342,6 +342,15 @@ final class JourneyTest extends BrowserTestCase
         $before = $visible();
         self::$chrome->executeScript('document.querySelector("#board tr.more").scrollIntoView()');
         self::$chrome->wait(8, 50)->until(static fn (): bool => $visible() > $before, 'more rows');
+        // A group whose rows follow gets the rest of its heading with them: when they would be here.
+        $late = self::$chrome->executeScript(
+            'const late = [...document.querySelectorAll("[data-group]")].find((group) =>
+                !group.querySelector("[data-row]") && group.querySelector("header a"));
+             late.scrollIntoView();
+             return late.querySelector("header").id;',
+        );
+        self::assertIsString($late);
+        self::until('#'.$late, ', here ');
     }
 
     public function testABadScanIsListedAndLeavesTheFieldFree(): void

@@ -46,7 +46,7 @@ final class ReorderBoard
         'code' => 'By item code',
     ];
     /** Rows shown at once; the rest follows as one scrolls. */
-    public const PAGE = 16;
+    public const PAGE = 12;
     private const AT_MOST = 20_000;
     private const DAYS_SHOWN = 42;
 
@@ -87,7 +87,7 @@ final class ReorderBoard
     }
 
     /**
-     * All groups with their sums; the rows of the first ones.
+     * All groups with their sums; the rows of the first ones, and what their orders lack.
      *
      * @return list<ReorderGroup>
      */
@@ -128,7 +128,9 @@ final class ReorderBoard
             $pages[$id] = array_slice($found[$id] ?? [], 0, max(0, $rows));
             $rows -= count($pages[$id]);
         }
-        $advice = $this->fillUp->advise(array_values($suppliers), $this->sums($site), $site);
+        // What an order lacks is worked out where its rows are: a heading further down gets it with its first ones.
+        $seen = array_values(array_intersect_key($suppliers, array_flip($open)));
+        $advice = $this->fillUp->advise($seen, $this->sums($site), $site);
         $built = [];
         foreach ($pages as $id => $lines) {
             $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], $lines, $advice[$id] ?? null);

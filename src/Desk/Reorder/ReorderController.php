@@ -70,6 +70,7 @@ final class ReorderController extends AbstractController
             'words' => $words,
             'fields' => Fields::none(),
             'why' => null,
+            'head' => 0 === $from,
         ]);
     }
 

@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Business;
 
 use Doctrine\DBAL\Connection;
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Contracts\Service\ResetInterface;
 use TallBarrel\Core\Money\ExchangeRate;
 use TallBarrel\Core\Refused;
+use TallBarrel\Store\OfToday;
 use TallBarrel\Store\Planning\WhatMoved;
 
 /** The exchange rates in force. */
@@ -20,6 +22,8 @@ final class Rates implements ResetInterface
         private readonly Connection $connection,
         private readonly CurrentBusiness $business,
         private readonly WhatMoved $moved,
+        private readonly OfToday $today,
+        private readonly ClockInterface $clock,
     ) {
     }
 
@@ -87,28 +91,33 @@ final class Rates implements ResetInterface
      */
     public function daysOn(\DateTimeImmutable $day): array
     {
-        if (!isset($this->read[$day->format('Y-m-d')])) {
-            $this->read([$day->format('Y-m-d'), $day->modify('-1 day')->format('Y-m-d')]);
+        $asked = $day->format('Y-m-d');
+        if (!isset($this->read[$asked])) {
+            $this->read($asked, $this->clock->now());
         }
 
-        return $this->read[$day->format('Y-m-d')];
+        return $this->read[$asked];
     }
 
-    /** @param non-empty-list<string> $days who asks for one is likely to ask for the one before */
-    private function read(array $days): void
+    private function read(string $day, \DateTimeImmutable $now): void
     {
+        $today = $now->format('Y-m-d');
+        $this->read[$day] = [];
+        if ($day === $today) {
+            // Who asks for today's is likely to ask for yesterday's.
+            $this->read[$now->modify('-1 day')->format('Y-m-d')] = [];
+        }
         /** @var list<array{asked: string, currency: string, rate: string, day: string, source: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT latest.asked, r.currency, r.foreign_for_one rate, r.day, r.source FROM exchange_rate r
-             JOIN ('.implode(' UNION ALL ', array_fill(0, count($days), 'SELECT ? asked, currency, MAX(day) day
-                FROM exchange_rate WHERE day <= ? GROUP BY currency')).') latest
-                ON latest.currency = r.currency AND latest.day = r.day',
-            array_merge(...array_map(static fn (string $day): array => [$day, $day], $days)),
-        );
-        $this->read = array_fill_keys($days, []) + $this->read;
-        foreach ($rows as ['asked' => $asked, 'currency' => $currency, 'rate' => $rate, 'day' => $day,
-            'source' => $source]) {
-            $this->read[$asked][$currency] = ['rate' => $rate, 'day' => $day, 'source' => $source];
+        $rows =
+            $day === $today
+                ? $this->today->read(OfToday::RATES)
+                : $this->connection->fetchAllAssociative(OfToday::LATEST_RATES, [$day, $day]);
+        foreach ($rows as $row) {
+            $this->read[$row['asked']][$row['currency']] = [
+                'rate' => $row['rate'],
+                'day' => $row['day'],
+                'source' => $row['source'],
+            ];
         }
     }
 
@@ -128,5 +137,6 @@ final class Rates implements ResetInterface
     public function reset(): void
     {
         $this->read = [];
+        $this->today->reset();
     }
 }

@@ -4,47 +4,48 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Offer;
 
-use Doctrine\DBAL\Connection;
-use Symfony\Component\Clock\ClockInterface;
 use Symfony\Contracts\Service\ResetInterface;
 use TallBarrel\Core\Sourcing\AgreedKind;
 use TallBarrel\Core\Sourcing\AgreedPrice;
 use TallBarrel\Core\Sourcing\AgreedPrices;
 use TallBarrel\Core\Sourcing\AgreedScope;
 use TallBarrel\Core\Sourcing\BreakBasis;
+use TallBarrel\Store\OfToday;
 
 /** What was agreed beyond single offers, as it holds today; read once a request. */
 final class PriceTerms implements ResetInterface
 {
     private ?AgreedPrices $today = null;
 
-    public function __construct(private readonly Connection $connection, private readonly ClockInterface $clock)
+    public function __construct(private readonly OfToday $ofToday)
     {
-    }
-
-    public function today(): AgreedPrices
-    {
-        return $this->today ??= $this->on($this->clock->now());
     }
 
     /** Of two alike in scope the one that began last holds. */
-    public function on(\DateTimeImmutable $day): AgreedPrices
+    public function today(): AgreedPrices
+    {
+        return $this->today ??= $this->read();
+    }
+
+    private function read(): AgreedPrices
     {
         /**
-         * @var list<array{id: int, name: string, supplier_id: int|null, supplier_group: string, item_id: int|null,
-         *      item_group: string, kind: string, basis: string, currency: string, steps: string}> $rows
+         * @var list<array{id: string, name: string, supplier_id: string|null, supplier_group: string,
+         *      item_id: string|null, item_group: string, kind: string, basis: string, currency: string,
+         *      steps: string}> $rows
          */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT id, name, supplier_id, supplier_group, item_id, item_group, kind, basis, currency, steps
-             FROM price_term WHERE first_day <= :day AND (last_day IS NULL OR last_day >= :day)
-             ORDER BY first_day DESC, id DESC',
-            ['day' => $day->format('Y-m-d')],
-        );
+        $rows = $this->ofToday->read(OfToday::TERMS);
+        $id = static fn (?string $id): ?int => null === $id ? null : (int) $id;
 
         return AgreedPrices::of(array_map(
             static fn (array $row): AgreedPrice => AgreedPrice::read(
-                $row['id'],
-                AgreedScope::of($row['supplier_id'], $row['supplier_group'], $row['item_id'], $row['item_group']),
+                (int) $row['id'],
+                AgreedScope::of(
+                    $id($row['supplier_id']),
+                    $row['supplier_group'],
+                    $id($row['item_id']),
+                    $row['item_group'],
+                ),
                 AgreedKind::from($row['kind']),
                 BreakBasis::from($row['basis']),
                 $row['currency'],
@@ -59,5 +60,6 @@ final class PriceTerms implements ResetInterface
     public function reset(): void
     {
         $this->today = null;
+        $this->ofToday->reset();
     }
 }

@@ -36,6 +36,8 @@ use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Offer\PriceTerms;
 use TallBarrel\Store\Offer\StoredPrices;
+use TallBarrel\Store\OfToday;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\OpenLines;
 use TallBarrel\Store\Stock\InInspection;
 
@@ -53,8 +55,16 @@ final readonly class PlanningData
     /** A category shows a season of its own once so many items bear it out. */
     private const FEWEST_IN_CATEGORY = 3;
 
+    private const SUPPLIERS = 'SELECT s.id, s.name, s.order_weekdays, s.cut_off, '.OfToday::SHUT.' shut, t.met
+        FROM supplier s LEFT JOIN (SELECT m.supplier_id, GROUP_CONCAT(m.days ORDER BY m.day DESC) met
+            FROM (SELECT DISTINCT o.supplier_id, o.id, r.day, DATEDIFF(r.day, o.sent_at) days
+                FROM receipt r JOIN standing_receipt_line rl ON rl.receipt_id = r.id
+                JOIN order_line l ON l.id = rl.line_id
+                JOIN purchase_order o ON o.id = l.order_id) m GROUP BY m.supplier_id) t ON t.supplier_id = s.id';
+
     public function __construct(
         private Connection $connection,
+        private OfToday $today,
         private Rates $rates,
         private OpenLines $open,
         private InInspection $inspected,
@@ -371,7 +381,9 @@ final readonly class PlanningData
             null === $items ? [] : [1 => ArrayParameterType::INTEGER],
         );
         $offers = [];
-        $agreed = $this->terms->on($today);
+        // A worker lives longer than what was agreed.
+        $this->terms->reset();
+        $agreed = $this->terms->today();
         foreach ($rows as $row) {
             $prices = StoredPrices::read($row, $agreed);
             if (null === $prices || !isset($rates[$row['currency']])) {
@@ -408,8 +420,53 @@ final readonly class PlanningData
      */
     public function suppliers(?array $suppliers = null): array
     {
+        /** @var list<SupplierRow> $rows */
+        $rows = $this->connection->fetchAllAssociative(
+            self::SUPPLIERS.(null === $suppliers ? '' : ' WHERE s.id IN (?)'),
+            null === $suppliers ? [] : [$suppliers],
+            null === $suppliers ? [] : [ArrayParameterType::INTEGER],
+        );
+
+        return self::supplierTerms($rows);
+    }
+
+    /** The same of all suppliers, asked along with other things: see suppliersIn(). */
+    public static function askSuppliers(OneTrip $trip): void
+    {
+        $trip->ask('suppliers', ['id', 'name', 'order_weekdays', 'cut_off', 'shut', 'met'], 'id', self::SUPPLIERS);
+    }
+
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers
+     *
+     * @return array<int, SupplierTerms> by supplier
+     */
+    public static function suppliersIn(array $answers): array
+    {
+        return self::supplierTerms(
+            array_map(
+                static fn (array $row): array => [
+                    'id' => (int) $row['id'],
+                    'name' => (string) $row['name'],
+                    'order_weekdays' => (string) $row['order_weekdays'],
+                    'cut_off' => (string) $row['cut_off'],
+                    'shut' => $row['shut'],
+                    'met' => $row['met'],
+                ],
+                $answers['suppliers'],
+            ),
+        );
+    }
+
+    /**
+     * @param list<SupplierRow> $rows
+     *
+     * @return array<int, SupplierTerms> by supplier
+     */
+    private static function supplierTerms(array $rows): array
+    {
         $terms = [];
-        foreach ($this->supplierRows($suppliers, true) as $row) {
+        foreach ($rows as $row) {
             $met = null === $row['met'] ? [] : array_map(intval(...), explode(',', $row['met']));
             $terms[$row['id']] = new SupplierTerms(
                 $row['name'],
@@ -424,45 +481,17 @@ final readonly class PlanningData
     /** @return array<int, OrderDays> days on which they take orders, by supplier */
     public function orderDays(): array
     {
+        /** @var list<array{id: string, order_weekdays: string, cut_off: string, shut: string|null}> $rows */
+        $rows = $this->today->read(OfToday::ORDER_DAYS);
         $days = [];
-        foreach ($this->supplierRows(null, false) as $row) {
-            $days[$row['id']] = self::takesOrders($row);
+        foreach ($rows as $row) {
+            $days[(int) $row['id']] = self::takesOrders($row);
         }
 
         return $days;
     }
 
-    /**
-     * @param list<int>|null $suppliers null for all
-     * @param bool           $withTimes whether to look how long their orders took, the latest first
-     *
-     * @return list<SupplierRow>
-     */
-    private function supplierRows(?array $suppliers, bool $withTimes): array
-    {
-        $times = '(SELECT m.supplier_id, GROUP_CONCAT(m.days ORDER BY m.day DESC) met
-             FROM (SELECT DISTINCT o.supplier_id, o.id, r.day, DATEDIFF(r.day, o.sent_at) days
-                   FROM receipt r JOIN standing_receipt_line rl ON rl.receipt_id = r.id
-                   JOIN order_line l ON l.id = rl.line_id
-                   JOIN purchase_order o ON o.id = l.order_id) m GROUP BY m.supplier_id)';
-        /** @var list<SupplierRow> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            "SELECT s.id, s.name, s.order_weekdays, s.cut_off,
-                    GROUP_CONCAT(CONCAT(IF(c.supplier_id IS NULL, 'we', 'they'), ' ', c.first_day, ' ',
-                    c.last_day) SEPARATOR ',') shut, ".
-                ($withTimes ? 'MAX(t.met)' : 'NULL').
-                ' met FROM supplier s LEFT JOIN closure c ON c.supplier_id = s.id OR c.supplier_id IS NULL '.
-                ($withTimes ? 'LEFT JOIN '.$times.' t ON t.supplier_id = s.id' : '').
-                (null === $suppliers ? '' : ' WHERE s.id IN (?)').
-                ' GROUP BY s.id',
-            null === $suppliers ? [] : [$suppliers],
-            null === $suppliers ? [] : [ArrayParameterType::INTEGER],
-        );
-
-        return $rows;
-    }
-
-    /** @param SupplierRow $row */
+    /** @param array{order_weekdays: string, cut_off: string, shut: string|null, ...} $row */
     private static function takesOrders(array $row): OrderDays
     {
         $shut = ['we' => [], 'they' => []];

@@ -230,7 +230,7 @@ final readonly class Proposals
         foreach ($broken as $run) {
             $this->fail($run, 'It broke off. Calculate again.');
         }
-        // Asked for without locks: what a run is about to put in place must not wait for a look whether it is left over.
+        // Without locks: what a run is about to put in place must not wait for a look whether it is left over.
         /** @var list<int> $left */
         $left = $this->connection->fetchFirstColumn(
             'SELECT s.run_id FROM (SELECT run_id FROM staged_proposal UNION SELECT run_id FROM staged_part) s

@@ -12,12 +12,23 @@ use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Store\Dock\Receipt;
 use TallBarrel\Store\Dock\ReceiptLine;
 use TallBarrel\Store\InBatches;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Supplier\Supplier;
 
 /** Charges that were spread over what came. */
 final readonly class LandedCharges
 {
     private const MOST = 200;
+
+    private const EXPERIENCES = 'SELECT one.supplier_id supplier, COUNT(*) times, SUM(one.reckoned) reckoned,
+            SUM(one.came) came FROM
+            (SELECT e.id, e.supplier_id, e.reckoned, SUM(b.share) came FROM landed_charge e
+             JOIN landed_charge_line a ON a.charge_id = e.id JOIN landed_charge r ON r.id = e.replaced_by_id
+             JOIN landed_charge_line b ON b.charge_id = r.id AND b.came_id = a.came_id
+             WHERE e.kind = ? AND e.at >= ? AND e.reckoned > 0 AND r.taken_back IS NULL
+                AND (? IS NULL OR e.supplier_id = ?)
+             GROUP BY e.id, e.supplier_id, e.reckoned) one
+         WHERE one.supplier_id IS NOT NULL GROUP BY one.supplier_id';
 
     public function __construct(private EntityManagerInterface $entities)
     {
@@ -127,35 +138,37 @@ final readonly class LandedCharges
      */
     public function experience(Supplier $supplier, ChargeKind $kind, \DateTimeImmutable $since): array
     {
-        return $this->experiences($kind, $since, $supplier->id)[$supplier->id]
-            ?? [0, BigDecimal::zero(), BigDecimal::zero()];
+        /** @var array{times: int, reckoned: string, came: string}|false $row */
+        $row = $this->entities
+            ->getConnection()
+            ->fetchAssociative(self::EXPERIENCES, [
+                $kind->value, $since->format('Y-m-d H:i:s'), $supplier->id, $supplier->id,
+            ]);
+
+        return false === $row
+            ? [0, BigDecimal::zero(), BigDecimal::zero()]
+            : [$row['times'], BigDecimal::of($row['reckoned']), BigDecimal::of($row['came'])];
+    }
+
+    /** The same of every supplier there is any of, asked along with other things: see experiencesIn(). */
+    public static function askExperiences(OneTrip $trip, ChargeKind $kind, \DateTimeImmutable $since): void
+    {
+        $trip->ask('experiences', ['supplier', 'times', 'reckoned', 'came'], 'supplier', self::EXPERIENCES, [
+            $kind->value, $since->format('Y-m-d H:i:s'), null, null,
+        ]);
     }
 
     /**
-     * The same of every supplier there is any of.
-     *
-     * @param int|null $only a supplier
+     * @param array<string, list<array<string, string|null>>> $answers
      *
      * @return array<int, array{int, BigDecimal, BigDecimal}> by supplier
      */
-    public function experiences(ChargeKind $kind, \DateTimeImmutable $since, ?int $only = null): array
+    public static function experiencesIn(array $answers): array
     {
-        /** @var list<array{supplier: int, times: int, reckoned: string, came: string}> $rows */
-        $rows = $this->entities->getConnection()->fetchAllAssociative(
-            'SELECT one.supplier_id supplier, COUNT(*) times, SUM(one.reckoned) reckoned, SUM(one.came) came FROM
-                (SELECT e.id, e.supplier_id, e.reckoned, SUM(b.share) came FROM landed_charge e
-                 JOIN landed_charge_line a ON a.charge_id = e.id JOIN landed_charge r ON r.id = e.replaced_by_id
-                 JOIN landed_charge_line b ON b.charge_id = r.id AND b.came_id = a.came_id
-                 WHERE e.kind = ? AND e.at >= ? AND e.reckoned > 0 AND r.taken_back IS NULL
-                    AND (? IS NULL OR e.supplier_id = ?)
-                 GROUP BY e.id, e.supplier_id, e.reckoned) one
-             WHERE one.supplier_id IS NOT NULL GROUP BY one.supplier_id',
-            [$kind->value, $since->format('Y-m-d H:i:s'), $only, $only],
-        );
         $found = [];
-        foreach ($rows as $row) {
-            $found[$row['supplier']] = [
-                $row['times'], BigDecimal::of($row['reckoned']), BigDecimal::of($row['came']),
+        foreach ($answers['experiences'] as $row) {
+            $found[(int) $row['supplier']] = [
+                (int) $row['times'], BigDecimal::of((string) $row['reckoned']), BigDecimal::of((string) $row['came']),
             ];
         }
 

@@ -18,6 +18,7 @@ use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Settle\LandedCharges;
@@ -29,17 +30,15 @@ final class Candidates
     private ?array $suppliers = null;
     /** @var array<string, ExchangeRate>|null */
     private ?array $inForce = null;
-    /** @var array<int, array{int, BigDecimal, BigDecimal}>|null what freight came to, by supplier */
-    private ?array $freight = null;
+    /** @var array<int, array{int, BigDecimal, BigDecimal}> what freight came to, by supplier */
+    private array $freight = [];
     /** @var array<int, list<Offer>> all that is offered, by item */
     private array $offered = [];
 
     public function __construct(
         private readonly EntityManagerInterface $entities,
         private readonly Connection $connection,
-        private readonly PlanningData $data,
         private readonly Rates $rates,
-        private readonly LandedCharges $charges,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -56,8 +55,8 @@ final class Candidates
     {
         $today = $this->clock->now()->setTime(0, 0);
         $rates = $this->inForce ??= $this->rates->allOn($today);
+        $others = $this->readSuppliers($withOthers ? $items : null);
         $terms = $this->suppliers();
-        $others = $withOthers ? $this->alongside($items) : [];
         $sellers = $found = [];
         $this->offered = array_fill_keys($items, []) + $this->offered;
         foreach ($this->offers($items) as $offer) {
@@ -67,7 +66,7 @@ final class Candidates
                 $id = $offer->supplier->id;
                 $sellers[$id] ??= $offer->supplier
                     ->asSeller($terms[$id]->leadTimesMet ?? [])
-                    ->whoseFreightCameTo($this->freightCame($id, $today));
+                    ->whoseFreightCameTo($this->freightCame($id));
                 $found[$offer->item->id][] = new Candidate(
                     $offer,
                     $offer->at($rate),
@@ -154,10 +153,8 @@ final class Candidates
     }
 
     /** What a supplier's freight came to within a year, beside what the tariff said; 1 where that is not known. */
-    private function freightCame(int $supplier, \DateTimeImmutable $today): float
+    private function freightCame(int $supplier): float
     {
-        $this->freight ??= $this->charges->experiences(ChargeKind::Freight, $today->modify('-1 year'));
-
         return isset($this->freight[$supplier])
             ? ExpectedCharges::factor(...$this->freight[$supplier])->toFloat()
             : 1.0;
@@ -166,28 +163,47 @@ final class Candidates
     /** @return array<int, SupplierTerms> */
     public function suppliers(): array
     {
-        return $this->suppliers ??= $this->data->suppliers();
+        if (null === $this->suppliers) {
+            $this->readSuppliers(null);
+        }
+
+        return $this->suppliers ?? [];
     }
 
     /**
-     * @param list<int> $without items that are being compared themselves
+     * How suppliers take orders and what their freight came to, once; and what goes on an order of theirs besides.
+     *
+     * @param list<int>|null $without items that are being compared themselves; null where nothing else goes along
      *
      * @return array<int, Alongside> what is chosen on Reorder, by supplier
      */
-    private function alongside(array $without): array
+    private function readSuppliers(?array $without): array
     {
-        /** @var list<array{supplier_id: int, value: string, kg: string, packs: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT o.supplier_id, SUM(p.value) value, SUM(p.weight_kg) kg, SUM(p.packs) packs FROM proposal p
-                JOIN offer o ON o.id = p.offer_id
-             WHERE p.chosen = 1 AND p.draft_id IS NULL AND p.listed = 1 AND p.item_id NOT IN (?)
-             GROUP BY o.supplier_id',
-            [[] === $without ? [0] : $without],
-            [\Doctrine\DBAL\ArrayParameterType::INTEGER],
-        );
+        $trip = new OneTrip();
+        if (null === $this->suppliers) {
+            PlanningData::askSuppliers($trip);
+            LandedCharges::askExperiences($trip, ChargeKind::Freight, $this->clock->now()->modify('today -1 year'));
+        }
+        if (null !== $without) {
+            $trip->ask(
+                'alongside',
+                ['supplier', 'value', 'kg', 'packs'],
+                'supplier',
+                'SELECT o.supplier_id supplier, SUM(p.value) value, SUM(p.weight_kg) kg, SUM(p.packs) packs
+                 FROM proposal p JOIN offer o ON o.id = p.offer_id
+                 WHERE p.chosen = 1 AND p.draft_id IS NULL AND p.listed = 1 AND p.item_id NOT IN (0'.
+                    str_repeat(', ?', count($without)).') GROUP BY o.supplier_id',
+                $without,
+            );
+        }
+        $answers = $trip->answers($this->connection);
+        if (null === $this->suppliers) {
+            $this->suppliers = PlanningData::suppliersIn($answers);
+            $this->freight = LandedCharges::experiencesIn($answers);
+        }
         $alongside = [];
-        foreach ($rows as $row) {
-            $alongside[$row['supplier_id']] = new Alongside(
+        foreach ($answers['alongside'] ?? [] as $row) {
+            $alongside[(int) $row['supplier']] = new Alongside(
                 (float) $row['value'],
                 (float) $row['kg'],
                 (float) $row['packs'],

@@ -49,7 +49,11 @@ use TallBarrel\Core\Replenish\Ways;
 use TallBarrel\Core\Sourcing\OfferTerms;
 use TallBarrel\Core\Sourcing\PriceBreaks;
 
-/** One item at its sites, from what is known to what is to be done. */
+/**
+ * One item at its sites, from what is known to what is to be done.
+ *
+ * @phpstan-import-type ForecastData from Forecast
+ */
 final class DecisionTest extends TestCase
 {
     private const WEEKLY = 10.0;
@@ -502,13 +506,14 @@ final class DecisionTest extends TestCase
         $drawn = new Randomizer(new Mt19937(20261127));
         foreach ([0.3, 2.0, 17.0, 130.0] as $mean) {
             $weeks = array_map(
-                static fn (): float => (float) round($mean * $drawn->getInt(0, 2000) / 1000),
+                static fn (): float => round($mean * $drawn->getInt(0, 2000) / 1000),
                 range(1, 110),
             );
             $place = self::place(1, 1, null, new DemandRecord(WeeklyHistory::of($weeks, array_fill(0, 110, 0))));
             [$new] = self::decide([$place]);
             $forecast = $new->outcome->known->forecast;
             self::assertEquals($forecast->rounded(), $forecast, 'with no more digits than are kept');
+            /** @var ForecastData $kept */
             $kept = json_decode(
                 json_encode($forecast->toArray(), \JSON_THROW_ON_ERROR),
                 true,

@@ -11,7 +11,8 @@ use TallBarrel\Core\Demand\WeeklyHistory;
 
 require dirname(__DIR__, 3).'/vendor/autoload.php';
 
-echo opcache_get_status(false)['jit']['on'] ?? false ? 'compiled' : 'not compiled', "\n";
+$jit = (opcache_get_status(false) ?: [])['jit'] ?? [];
+echo is_array($jit) && true === ($jit['on'] ?? null) ? 'compiled' : 'not compiled', "\n";
 $drawn = new Randomizer(new Mt19937(7));
 $forecaster = new Forecaster();
 for ($i = 0; $i < 150; ++$i) {
