@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Store;
 
 use Brick\Math\BigDecimal;
+use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Problems;
 use TallBarrel\Core\Refused;
@@ -120,11 +121,12 @@ final class SettlingTest extends StoreTestCase
         self::assertSame('265.98', (string) $invoice->owed()->total->amount, '220 + 38 + 21 % of 38');
         self::assertSame([], self::open($order));
         self::assertFalse($invoice->lines()[0]->isDecided());
+        /** @return list<array<string, mixed>> */
         $differs = static fn (): array => array_values(array_filter(
-            self::get(Invoices::class)->differing(),
+            self::get(EntityManagerInterface::class)->getConnection()->fetchAllAssociative(Invoices::DIFFERING),
             static fn (array $row): bool => 'V-1' === $row['number'],
         ));
-        self::assertSame('80.00', (string) BigDecimal::of($differs()[0]['more'])->toScale(2));
+        self::assertEquals(80.0, $differs()[0]['more']);
         $settle = self::get(SettleInvoice::class);
         try {
             $settle->release($invoice->id, $invoice->version(), self::person('iris'));

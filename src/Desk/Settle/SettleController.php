@@ -18,8 +18,10 @@ use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\QuantityVerdict;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Invoice;
@@ -37,6 +39,8 @@ final class SettleController extends AbstractController
 {
     public function __construct(
         private readonly Invoices $invoices,
+        private readonly WaitingCounts $waiting,
+        private readonly Shell $shell,
         private readonly InvoiceRows $rows,
         private readonly InvoicePapers $papers,
         private readonly LandedCharges $charges,
@@ -189,7 +193,7 @@ final class SettleController extends AbstractController
             'received' => in_array($person->id, $people, true),
             'history' => null === $invoice ? [] : $this->audit->of(EnterInvoice::subject($invoice)),
             'papers' => null === $invoice ? [] : $this->papers->of($invoice),
-            'toPay' => $this->invoices->count(InvoiceState::Settled),
+            'toPay' => $this->waiting->at($this->shell->site())->toPay,
             'today' => $today,
         ]);
     }

@@ -19,8 +19,6 @@ use TallBarrel\Desk\Talk\Talk;
 use TallBarrel\Store\Agreement\Agreements;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
-use TallBarrel\Store\Dock\Transfers;
-use TallBarrel\Store\Dock\UnknownDeliveries;
 use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Person\Person;
@@ -59,10 +57,7 @@ final class TodayList
         private readonly ClockInterface $clock,
         private readonly Agreements $agreements,
         private readonly WaitingCounts $waiting,
-        private readonly Invoices $invoices,
         private readonly Talk $subjects,
-        private readonly UnknownDeliveries $unknown,
-        private readonly Transfers $transfers,
         private readonly Condition $condition,
     ) {
     }
@@ -87,8 +82,8 @@ final class TodayList
         return [
             ...$this->machine($person),
             ...$this->stopped($site),
-            ...$this->unknown($site),
-            ...$this->transfers($site),
+            ...$this->unknown($found['unknown']),
+            ...$this->transfers($found['transfers'][0] ?? []),
             ...$this->shortages($found['shortages']),
             ...$this->answers($found['answers'], $found['revisions']),
             ...$this->talk($found['talk']),
@@ -97,7 +92,7 @@ final class TodayList
             ...$this->orders($site),
             ...$this->notNeeded($found['not needed']),
             ...$this->sourcing($found['rounds'], $found['price lists']),
-            ...$this->differingInvoices(),
+            ...$this->differingInvoices($found['invoices']),
             ...$this->expiring($site),
             ...$this->wrongForecasts($found['wrong forecasts']),
         ];
@@ -109,6 +104,25 @@ final class TodayList
         $here = [$site?->id, $site?->id];
 
         return (new OneTrip())
+            ->ask(
+                'unknown',
+                ['site', 'at', 'what', 'waiting'],
+                'at',
+                "SELECT s.name site, u.at, u.what, COUNT(*) OVER () waiting FROM unknown_delivery u
+                 JOIN site s ON s.id = u.site_id WHERE u.state = 'waiting' AND (? IS NULL OR u.site_id = ?)
+                 ORDER BY u.at LIMIT 1",
+                $here,
+            )
+            ->ask(
+                'transfers',
+                ['picks', 'due'],
+                'picks',
+                "SELECT SUM(state = 'to-pick' AND (? IS NULL OR source_id = ?)) picks,
+                    SUM(state = 'under-way' AND due_on <= ? AND (? IS NULL OR target_id = ?)) due
+                 FROM transfer WHERE state IN ('to-pick', 'under-way')",
+                [...$here, $this->clock->now()->format('Y-m-d'), ...$here],
+            )
+            ->ask('invoices', ['id', 'number', 'supplier', 'currency', 'more'], 'more DESC, id', Invoices::DIFFERING)
             ->ask(
                 'shortages',
                 ['id', 'name', 'site', 'reason', 'packs', 'pack_name', 'pack_content', 'out_in_days', 'sales_at_risk',
@@ -256,35 +270,41 @@ final class TodayList
             ];
     }
 
-    /** @return list<TodayEntry> what stands at a dock and nobody can place */
-    private function unknown(?Site $site): array
+    /**
+     * @param list<array<string, string|null>> $rows
+     *
+     * @return list<TodayEntry> what stands at a dock and nobody can place
+     */
+    private function unknown(array $rows): array
     {
-        $waiting = $this->unknown->waiting($site);
-        $first = $waiting[0] ?? null;
-
-        return null === $first ? [] : [
-            new TodayEntry(
+        return array_map(
+            fn (array $first): TodayEntry => new TodayEntry(
                 false,
                 'Nobody knows what it is',
                 sprintf(
                     'At %s since %s: %s%s',
-                    $first->site->name(),
-                    $first->at->format('D j M'),
-                    $first->what,
-                    1 === count($waiting) ? '.' : sprintf(', and %d more.', count($waiting) - 1),
+                    $first['site'],
+                    (new \DateTimeImmutable((string) $first['at']))->format('D j M'),
+                    $first['what'],
+                    '1' === $first['waiting'] ? '.' : sprintf(', and %d more.', (int) $first['waiting'] - 1),
                 ),
                 null,
                 '',
                 $this->urls->generate('unknown'),
                 'Place it',
             ),
-        ];
+            $rows,
+        );
     }
 
-    /** @return list<TodayEntry> what another site waits for, and what should be here by now */
-    private function transfers(?Site $site): array
+    /**
+     * @param array<string, string|null> $counts
+     *
+     * @return list<TodayEntry> what another site waits for, and what should be here by now
+     */
+    private function transfers(array $counts): array
     {
-        [$picks, $due] = $this->transfers->waiting($site, $this->clock->now()->setTime(0, 0));
+        [$picks, $due] = [(int) ($counts['picks'] ?? 0), (int) ($counts['due'] ?? 0)];
         $say = static fn (int $many, string $one, string $several): string => 1 === $many
             ? $one : sprintf($several, $many);
         $entries = [];
@@ -310,11 +330,15 @@ final class TodayList
         return $entries;
     }
 
-    /** @return list<TodayEntry> invoices about which somebody has to decide */
-    private function differingInvoices(): array
+    /**
+     * @param list<array<string, string|null>> $rows
+     *
+     * @return list<TodayEntry> invoices about which somebody has to decide
+     */
+    private function differingInvoices(array $rows): array
     {
         $entries = [];
-        foreach ($this->invoices->differing() as $row) {
+        foreach ($rows as $row) {
             $entries[] = new TodayEntry(
                 false,
                 'Invoice differs',
@@ -324,8 +348,8 @@ final class TodayList
                     $row['supplier'],
                 ),
                 Money::of(
-                    BigDecimal::of($row['more'])->toScale(0, RoundingMode::HalfUp),
-                    $row['currency'],
+                    BigDecimal::of((string) $row['more'])->toScale(0, RoundingMode::HalfUp),
+                    (string) $row['currency'],
                 ),
                 'more',
                 $this->urls->generate('settle_invoice', ['id' => $row['id']]),

@@ -13,6 +13,7 @@ final readonly class Waiting
      * @param int      $dock      orders of which something should be here by now
      * @param int      $rounds    quote rounds that are out
      * @param int      $settle    invoices that are entered and not released
+     * @param int      $toPay     invoices that are settled and not paid
      * @param int      $moved     items that changed and are to be planned again
      * @param int      $stopped   pieces of work that were given up
      * @param int      $lists     price lists brought and not applied yet
@@ -26,6 +27,7 @@ final readonly class Waiting
         public int $dock,
         public int $rounds,
         public int $settle,
+        public int $toPay,
         public int $moved,
         public int $stopped,
         public int $lists,

@@ -34,8 +34,8 @@ final class WaitingCounts implements ResetInterface
     {
         $now = $this->clock->now();
         /**
-         * @var array{proposals: int, orders: int, dock: int, rounds: int, settle: int, moved: int,
-         *      stopped: int, lists: int, putOff: int, imports: int, today: int|null} $row
+         * @var array{proposals: int, orders: int, dock: int, rounds: int, settle: int, toPay: int,
+         *      moved: int, stopped: int, lists: int, putOff: int, imports: int, today: int|null} $row
          */
         $row = $this->connection->fetchAssociative(
             "SELECT (SELECT COUNT(*) FROM proposal p
@@ -48,6 +48,7 @@ final class WaitingCounts implements ResetInterface
                     (SELECT COUNT(DISTINCT order_id) FROM open_line WHERE due <= :day) dock,
                     (SELECT COUNT(*) FROM quote_round WHERE sent_at IS NOT NULL AND settled_at IS NULL) rounds,
                     (SELECT COUNT(*) FROM invoice WHERE state = 'entered') settle,
+                    (SELECT COUNT(*) FROM invoice WHERE state = 'settled') toPay,
                     (SELECT COUNT(*) FROM (SELECT item_id FROM moved_item WHERE item_id IS NOT NULL
                         UNION SELECT o.item_id FROM moved_item m
                         JOIN offer o ON o.supplier_id = m.supplier_id) m) moved,

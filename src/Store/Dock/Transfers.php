@@ -89,18 +89,4 @@ final readonly class Transfers
             ['dueOn' => 'ASC', 'id' => 'ASC'],
         ));
     }
-
-    /** @return array{int, int} how many are to be picked at this site, and should be there by that day */
-    public function waiting(?Site $site, \DateTimeImmutable $day): array
-    {
-        /** @var array{picks: int|string|null, due: int|string|null} $row */
-        $row = $this->entities->getConnection()->fetchAssociative(
-            "SELECT SUM(state = 'to-pick' AND (:site IS NULL OR source_id = :site)) picks,
-                SUM(state = 'under-way' AND due_on <= :day AND (:site IS NULL OR target_id = :site)) due
-             FROM transfer WHERE state IN ('to-pick', 'under-way')",
-            ['site' => $site?->id, 'day' => $day->format('Y-m-d')],
-        );
-
-        return [(int) $row['picks'], (int) $row['due']];
-    }
 }

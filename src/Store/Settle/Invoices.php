@@ -15,18 +15,26 @@ use TallBarrel\Store\Supplier\Supplier;
 /** Invoices, found; and what came and is on none. */
 final readonly class Invoices
 {
+    /** Invoices with a line that differs and nobody has decided about; "more" is what they ask too much before tax. */
+    public const DIFFERING = "SELECT i.id, i.number, s.name supplier, i.currency,
+            SUM(l.packs * l.price - l.owed_packs * l.owed_price) more
+        FROM invoice i JOIN supplier s ON s.id = i.supplier_id JOIN invoice_line l ON l.invoice_id = i.id
+        WHERE i.state = 'entered' AND ((l.on_quantity IS NULL AND l.owed_packs < l.packs)
+            OR (l.on_price IS NULL AND l.owed_price < l.price))
+        GROUP BY i.id, i.number, s.name, i.currency";
+
     public function __construct(private EntityManagerInterface $entities)
     {
     }
 
-    /** With its lines and what they were ordered on. */
+    /** With its lines, what they were ordered on, and what was paid of it. */
     public function find(int $id): ?Invoice
     {
         /** @var Invoice|null $invoice */
         $invoice = $this->entities
-            ->createQuery('SELECT i, l, o, p, s, t, b FROM '.Invoice::class.' i JOIN i.supplier s LEFT JOIN i.lines l
+            ->createQuery('SELECT i, l, o, p, s, t, b, y FROM '.Invoice::class.' i JOIN i.supplier s LEFT JOIN i.lines l
                 LEFT JOIN l.orderLine o LEFT JOIN o.order p LEFT JOIN o.item t LEFT JOIN i.releasedBy b
-                WHERE i.id = :id ORDER BY l.position')
+                LEFT JOIN i.payments y WHERE i.id = :id ORDER BY l.position, y.id')
             ->setParameter('id', $id)
             ->getOneOrNullResult();
 
@@ -63,31 +71,6 @@ final readonly class Invoices
         $invoices = InBatches::read($query, Invoice::class, 'lines', 'payments')->getResult();
 
         return $invoices;
-    }
-
-    /**
-     * Invoices with a line that differs and that nobody has decided about, with what it asks too much before tax.
-     *
-     * @return list<array{id: int, number: string, supplier: string, currency: string, more: string}>
-     */
-    public function differing(): array
-    {
-        /** @var list<array{id: int, number: string, supplier: string, currency: string, more: string}> $rows */
-        $rows = $this->entities->getConnection()->fetchAllAssociative(
-            "SELECT i.id, i.number, s.name supplier, i.currency,
-                SUM(l.packs * l.price - l.owed_packs * l.owed_price) more
-             FROM invoice i JOIN supplier s ON s.id = i.supplier_id JOIN invoice_line l ON l.invoice_id = i.id
-             WHERE i.state = 'entered' AND ((l.on_quantity IS NULL AND l.owed_packs < l.packs)
-                OR (l.on_price IS NULL AND l.owed_price < l.price))
-             GROUP BY i.id, i.number, s.name, i.currency ORDER BY more DESC, i.id",
-        );
-
-        return $rows;
-    }
-
-    public function count(InvoiceState $state): int
-    {
-        return $this->entities->getRepository(Invoice::class)->count(['state' => $state]);
     }
 
     /**

@@ -133,21 +133,22 @@ final class Candidates
      */
     private function offers(array $items): array
     {
-        // Who looks at one item has it already.
-        $ahead = 1 === count($items) ? ['supplier'] : ['supplier', 'item'];
-        InBatches::ahead($this->entities, Offer::class, 'e.item IN (:i)', ['i' => $items], ...$ahead);
+        // Who looks at one item has it already, and few sell it: then all comes in one query.
+        $one = 1 === count($items);
+        if (!$one) {
+            InBatches::ahead($this->entities, Offer::class, 'e.item IN (:i)', ['i' => $items], 'supplier', 'item');
+        }
         $query = $this->entities
-            ->createQueryBuilder()
-            ->select('o')
-            ->from(Offer::class, 'o')
-            ->join('o.supplier', 's')
-            ->where('o.item IN (:items)')
-            ->setParameter('items', $items)
-            ->orderBy('o.rank')
-            ->addOrderBy('s.name')
-            ->getQuery();
+            ->createQuery(sprintf(
+                'SELECT %s FROM %s o JOIN o.supplier s %s WHERE o.item IN (:items) ORDER BY o.rank, s.name%s',
+                $one ? 'o, s, b' : 'o',
+                Offer::class,
+                $one ? 'LEFT JOIN o.breaks b' : '',
+                $one ? ', o.id, b.fromPacks' : '',
+            ))
+            ->setParameter('items', $items);
         /** @var list<Offer> $offers */
-        $offers = InBatches::read($query, Offer::class, 'breaks')->getResult();
+        $offers = ($one ? $query : InBatches::read($query, Offer::class, 'breaks'))->getResult();
 
         return $offers;
     }
