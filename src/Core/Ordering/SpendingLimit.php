@@ -31,6 +31,11 @@ final readonly class SpendingLimit
         return new self($anOrder, $aMonth);
     }
 
+    public function isNone(): bool
+    {
+        return null === $this->anOrder && null === $this->aMonth;
+    }
+
     /** The wider of two, part by part: for who stands in for somebody. */
     public function orThatOf(self $other): self
     {

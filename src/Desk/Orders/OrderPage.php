@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Orders;
 
+use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\SecurityBundle\Security;
@@ -22,12 +23,11 @@ use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Promises;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Amendments;
 use TallBarrel\Store\Order\Budgets;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\OrderRevision;
-use TallBarrel\Store\Order\OrderRow;
-use TallBarrel\Store\Order\OrderRows;
 use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Order\Spending;
@@ -41,6 +41,7 @@ final readonly class OrderPage
 {
     /** So many of a supplier's offers are shown beside an order; all can be typed. */
     private const LISTED = 300;
+    private const OTHERS = 4;
     /** So many lines are shown at first, and so many more each time. */
     private const ROWS = 16;
     /** Of up to so many lines all are shown at once. */
@@ -51,9 +52,7 @@ final readonly class OrderPage
     public function __construct(
         private EntityManagerInterface $entities,
         private Orders $orders,
-        private OrderRows $rows,
         private Audit $audit,
-        private Spending $spending,
         private Budgets $budgets,
         private Shell $shell,
         private Agreements $agreements,
@@ -81,10 +80,9 @@ final readonly class OrderPage
             'order' => $order,
             'fields' => Fields::none(),
             'editable' => $this->mayEdit($order),
-            'held' => $this->held($items),
             'promises' => $this->promised($order, $items),
             'rows' => self::ROWS,
-        ] + $this->prices($order);
+        ] + $this->beside($order, $items);
     }
 
     /** @return list<string> what of the supplier is not as it was on the last order */
@@ -171,9 +169,6 @@ final readonly class OrderPage
         $homeTotal = $order->rate()->toHome($totals->net)->rounded();
         $now = $this->clock->now();
         $terms = $order->supplier->terms();
-        $others = static fn (OrderRow $other): bool => $other->supplierId === $order->supplier->id
-            && $other->id !== $order->id;
-        $supplierOrders = array_filter($this->rows->open(), $others);
         $editable = $this->mayEdit($order);
         $many = count($order->lines());
         $rows = $all || $many <= self::WHOLE || !$fields->isGood() ? $many : self::ROWS;
@@ -207,7 +202,6 @@ final readonly class OrderPage
             'withinLimit' => $within,
             'asked' => $early && !$within ? $order->buyer->asks($now) : null,
             'objection' => $objection,
-            'held' => $this->held($items),
             'promises' => $this->promised($order, $items),
             'weight' => $order->weightKg(),
             'theirList' => $editable && ($list || [] !== array_filter($fields->each('pick'), self::isTyped(...)))
@@ -240,10 +234,9 @@ final readonly class OrderPage
             'discounted' => null === $terms || $terms->discountPercent->isZero()
                 ? null
                 : $terms->discounted($totals->total),
-            'otherOrders' => array_values($supplierOrders),
             'below' => $early ? $order->belowMinimum() : null,
             'overDrawn' => $editable ? $this->agreements->objections($order->lines(), $now) : [],
-        ] + $this->prices($order);
+        ] + $this->beside($order, $items);
     }
 
     /** @return list<array{revision: OrderRevision, change: RevisionChange}> those that changed it, the latest first */
@@ -293,18 +286,59 @@ final readonly class OrderPage
     }
 
     /**
-     * @return array{priceChanges: array<int, float>, doubts: array<int, string>} percent against the last price paid,
-     *      and what looks like a slip, by line
+     * What stands beside its lines, asked for in one query.
+     *
+     * @param list<int> $items of the lines that are shown
+     *
+     * @return array{held: array<string, float>, otherOrders: list<string|null>, priceChanges: array<int, float>,
+     *      doubts: array<int, string>} stock units on hand by "item:site"; numbers of their other orders, the soonest
+     *      due first; percent against the last price paid, and what looks like a slip, by line
      */
-    private function prices(PurchaseOrder $order): array
+    private function beside(PurchaseOrder $order, array $items): array
     {
-        $offers = array_map(static fn ($line): ?int => $line->offer?->id, $order->lines());
-        $paid = $this->spending->lastPrices(
-            array_values(array_filter($offers, static fn (?int $id): bool => null !== $id)),
+        $offers = array_values(
+            array_filter(
+                array_map(static fn (OrderLine $line): ?int => $line->offer?->id, $order->lines()),
+                static fn (?int $id): bool => null !== $id,
+            ),
         );
+        $found = (new OneTrip())
+            ->ask(
+                'held',
+                ['place', 'units'],
+                'place',
+                "SELECT CONCAT(item_id, ':', site_id) place, units FROM on_hand WHERE item_id IN (0".
+                    str_repeat(', ?', count($items)).')',
+                $items,
+            )
+            ->ask(
+                'paid',
+                ['offer', 'price'],
+                'offer',
+                'SELECT o.id offer, '.Spending::LAST_PAID.' price FROM offer o WHERE o.id IN (0'.
+                    str_repeat(', ?', count($offers)).')',
+                $offers,
+            )
+            ->ask(
+                'others',
+                ['number'],
+                'due, number',
+                'SELECT o.number, COALESCE(MIN(open.due), o.promised_on, o.wanted_on) due FROM purchase_order o
+                 LEFT JOIN open_line open ON open.order_id = o.id
+                 WHERE o.supplier_id = ? AND o.id <> ? AND o.state IN ('.Orders::openStates().')
+                 GROUP BY o.id ORDER BY due, o.id LIMIT '.self::OTHERS,
+                [$order->supplier->id, $order->id],
+            )
+            ->answers($this->entities->getConnection());
+        $paid = array_column($found['paid'], 'price', 'offer');
+        $held = [];
+        foreach ($found['held'] as $row) {
+            $held[(string) $row['place']] = (float) $row['units'];
+        }
         $changes = $doubts = [];
         foreach ($order->lines() as $line) {
-            $last = null === $line->offer ? null : $paid[$line->offer->id] ?? null;
+            $last = $paid[$line->offer->id ?? 0] ?? null;
+            $last = null === $last ? null : BigDecimal::of($last);
             $change = PriceChange::percent($line->price(), $last);
             $doubt = $line->packs()->isPositive() ? PriceChange::doubt($line->price(), $last) : null;
             if (null !== $change) {
@@ -315,7 +349,12 @@ final readonly class OrderPage
             }
         }
 
-        return ['priceChanges' => $changes, 'doubts' => $doubts];
+        return [
+            'held' => $held,
+            'otherOrders' => array_column($found['others'], 'number'),
+            'priceChanges' => $changes,
+            'doubts' => $doubts,
+        ];
     }
 
     /**
@@ -339,28 +378,6 @@ final readonly class OrderPage
         }
 
         return array_values($items);
-    }
-
-    /**
-     * @param list<int> $items
-     *
-     * @return array<string, float> stock units on hand, by "item:site"
-     */
-    private function held(array $items): array
-    {
-        if ([] === $items) {
-            return [];
-        }
-        /** @var array<string, string> $rows */
-        $rows = $this->entities
-            ->getConnection()
-            ->fetchAllKeyValue(
-                "SELECT CONCAT(item_id, ':', site_id), units FROM on_hand WHERE item_id IN (?)",
-                [$items],
-                [ArrayParameterType::INTEGER],
-            );
-
-        return array_map(floatval(...), $rows);
     }
 
     /** @return list<array{state: string, words: string, small: string}> the hoops of its life */

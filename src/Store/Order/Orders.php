@@ -8,6 +8,7 @@ use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\ORM\QueryBuilder;
 use TallBarrel\Core\Ordering\OrderState;
+use TallBarrel\Store\Agreement\Agreement;
 use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Offer\Offer;
 
@@ -47,12 +48,22 @@ final readonly class Orders
     }
 
     /**
-     * Each thing once, however many lines name it; the lines themselves come when they are asked for, and every page
-     * has the sites.
+     * Each thing once, however many lines name it; every page has the sites, and few lines draw on an agreement.
      */
     private function withWhatItsLinesName(PurchaseOrder $order): void
     {
-        InBatches::ahead($this->entities, OrderLine::class, 'e.order = :o', ['o' => $order], 'item', 'agreement');
+        InBatches::ahead($this->entities, OrderLine::class, 'e.order = :o', ['o' => $order], 'item');
+        $drawnOn = [];
+        foreach ($order->lines() as $line) {
+            $drawnOn[] = $line->agreement();
+        }
+        $drawnOn = array_filter($drawnOn, $this->entities->isUninitializedObject(...));
+        if ([] !== $drawnOn) {
+            $this->entities
+                ->createQuery(sprintf('SELECT a FROM %s a WHERE a IN (:drawnOn)', Agreement::class))
+                ->setParameter('drawnOn', $drawnOn)
+                ->getResult();
+        }
     }
 
     /**

@@ -39,14 +39,20 @@ final readonly class Approval
      */
     public function objections(array $orders, Person $person): array
     {
-        $before = $this->letThrough($person);
+        $before = null;
         $rules = array_values($this->entities->getRepository(CategoryApproval::class)->findAll());
         $stoodInFor = null;
         $objections = [];
         foreach ($orders as $order) {
-            $objecting = fn (Person ...$absent): ?string => self::limit($order, $person, array_values($absent))
-                ->objection($this->worth($order), $this->spent($order, $before))
-                ?? self::ofCategory($order, $person, array_values($absent), $rules);
+            $objecting = function (Person ...$absent) use ($order, $person, $rules, &$before): ?string {
+                $limit = self::limit($order, $person, array_values($absent));
+                $objection = $limit->isNone() ? null : $limit->objection(
+                    $this->worth($order),
+                    $this->spent($order, $before ??= $this->letThrough($person)),
+                );
+
+                return $objection ?? self::ofCategory($order, $person, array_values($absent), $rules);
+            };
             $objection = $objecting();
             if (null !== $objection) {
                 // Whoever stands in for somebody may more, never less: asked only where that matters.
