@@ -32,8 +32,10 @@ function copied(string $root, string $copy): string
         (new Process(['cp', '-r', $root.'/'.$part, $copy]))->mustRun();
     }
     (new Process(['cp', '-al', $root.'/vendor', $copy.'/vendor']))->mustRun();
-    if (is_file($root.'/var/test/environment')) {
-        (new Process(['cp', '-r', '--parents', 'var/test/environment', $copy], $root))->mustRun();
+    foreach (['var/test/environment', 'build/php'] as $part) {
+        if (file_exists($root.'/'.$part)) {
+            (new Process(['cp', '-r', '--parents', $part, $copy], $root))->mustRun();
+        }
     }
 
     return $copy;

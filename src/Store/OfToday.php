@@ -29,6 +29,7 @@ final class OfToday implements ResetInterface
 
     /** @var array<string, list<array<string, string|null>>> read, and not given out yet */
     private array $waiting = [];
+    private string $day = '';
 
     public function __construct(private readonly Connection $connection, private readonly ClockInterface $clock)
     {
@@ -42,9 +43,10 @@ final class OfToday implements ResetInterface
      */
     public function read(string $what): array
     {
-        if (!isset($this->waiting[$what])) {
-            $now = $this->clock->now();
-            [$today, $yesterday] = [$now->format('Y-m-d'), $now->modify('-1 day')->format('Y-m-d')];
+        $now = $this->clock->now();
+        [$today, $yesterday] = [$now->format('Y-m-d'), $now->modify('-1 day')->format('Y-m-d')];
+        if (!isset($this->waiting[$what]) || $this->day !== $today) {
+            $this->day = $today;
             $this->waiting = (new OneTrip())
                 ->ask(
                     self::RATES,

@@ -9,6 +9,7 @@ use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\Messenger\Envelope;
 use Symfony\Component\Messenger\Transport\TransportInterface;
 use TallBarrel\Desk\Settings\StoppedWork;
+use TallBarrel\Store\Business\Rates;
 use TallBarrel\Work\Sourcing\PriceListToRead;
 
 /** Whatever changes what planning rests on, Reorder follows by itself. */
@@ -53,6 +54,24 @@ final class FollowingTest extends DeskTestCase
     private function version(string $order): string
     {
         return (string) (int) $this->number('SELECT version FROM purchase_order WHERE number = ?', [$order]);
+    }
+
+    /** Another process writes: a worker that read before plans with what stands now. */
+    public function testAWorkerDoesNotRememberRatesThatChanged(): void
+    {
+        $rates = self::getContainer()->get(Rates::class);
+        self::assertInstanceOf(Rates::class, $rates);
+        $today = new \DateTimeImmutable('2026-11-23');
+        $zloty = static fn (): float => $rates->on('PLN', $today)->foreignForOne->toFloat();
+        $before = $zloty();
+        $this->connection()->executeStatement(
+            "INSERT INTO exchange_rate (currency, day, foreign_for_one, source) VALUES ('PLN', ?, ?, 'a bank')
+                ON DUPLICATE KEY UPDATE foreign_for_one = VALUES(foreign_for_one)",
+            [$today->format('Y-m-d'), 2 * $before],
+        );
+        self::assertSame($before, $zloty());
+        $this->work();
+        self::assertEqualsWithDelta(2 * $before, $zloty(), 1e-6);
     }
 
     public function testDraftingSendingAndCancelling(): void

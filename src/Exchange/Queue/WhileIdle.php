@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Queue;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Psr\Cache\CacheItemPoolInterface;
 use Psr\Log\LoggerInterface;
 use Symfony\Component\Cache\PruneableInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\DependencyInjection\Attribute\Autowire;
 use Symfony\Component\EventDispatcher\Attribute\AsEventListener;
+use Symfony\Component\HttpKernel\DependencyInjection\ServicesResetterInterface;
 use Symfony\Component\Messenger\Event\WorkerMessageHandledEvent;
 use Symfony\Component\Messenger\Event\WorkerRunningEvent;
 use TallBarrel\Exchange\Csv\OldUploads;
@@ -52,7 +52,7 @@ final class WhileIdle
         private readonly OldUploads $files,
         #[Autowire(service: 'cache.rate_limiter')] private readonly CacheItemPoolInterface $tries,
         #[Autowire(service: 'monolog.logger.doors')] private readonly LoggerInterface $doors,
-        private readonly EntityManagerInterface $entities,
+        #[Autowire(service: 'services_resetter')] private readonly ServicesResetterInterface $services,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -60,9 +60,10 @@ final class WhileIdle
     #[AsEventListener]
     public function look(WorkerRunningEvent $event): void
     {
-        $this->entities->clear();
+        // A worker lives longer than what it read: rates, prices and whatever else it remembers may have changed.
+        $this->services->reset();
         for ($turn = 0; $turn < self::TURNS && $this->again->some(); ++$turn) {
-            $this->entities->clear();
+            $this->services->reset();
             $this->figures->forget();
         }
         $now = $this->clock->now();
