@@ -11,8 +11,10 @@ use TallBarrel\Core\Settling\Books\LedgerAccount;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Settle\CashFlows;
+use TallBarrel\Store\Settle\DepositRow;
 use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Invoice;
+use TallBarrel\Store\Settle\Invoices;
 use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Receiving\BookDelivery;
 use TallBarrel\Work\Settling\AskedInvoice;
@@ -99,10 +101,21 @@ final class DepositsTest extends StoreTestCase
     public function testADepositIsAskedPaidAndTakenOffTheInvoiceOfTheGoods(): void
     {
         $order = self::order();
-        $due = static fn (): bool => in_array($order, self::get(Deposits::class)->due(), true);
-        self::assertTrue($due());
+        /** @return list<DepositRow> */
+        $due = static fn (): array => array_values(array_filter(
+            self::get(Deposits::class)->due(),
+            static fn (DepositRow $row): bool => $row->number === $order->number,
+        ));
+        self::assertEquals($order->depositAgreed(), $due()[0]->agreed);
+        self::assertFalse($due()[0]->agreed->isZero());
+        self::assertSame($order->supplier->shortName(), $due()[0]->shortSupplier());
         $first = self::settle(self::entered($order, 'D-77', self::deposit($order, '150.00')));
-        self::assertFalse($due());
+        self::assertSame([], $due());
+        $toPay = array_filter(
+            self::get(Invoices::class)->toPay(),
+            static fn (array $one): bool => $one[0]->id === $first->id,
+        );
+        self::assertEquals([[$first, $first->payable()]], array_values($toPay), 'due when it is asked for');
         self::assertSame('150.00', self::balance($order));
         self::assertSame(['deposits' => '150.00', 'payables' => '-150.00'], self::booked($first));
         $delivery = self::delivery($order);

@@ -73,7 +73,14 @@ final class InstalmentsTest extends StoreTestCase
 
     private static function due(Invoice $invoice): PaymentDue
     {
-        return PaymentDue::of($invoice, self::now()->setTime(0, 0), 5.0);
+        foreach (self::get(Invoices::class)->toPay() as [$one, $payable]) {
+            if ($one->id === $invoice->id) {
+                self::assertEquals($invoice->payable(), $payable, 'as its lines say');
+
+                return PaymentDue::of($one, $payable, self::now()->setTime(0, 0), 5.0);
+            }
+        }
+        self::fail('It is not to be paid.');
     }
 
     public function testEachPartIsDueAndPaidByItself(): void

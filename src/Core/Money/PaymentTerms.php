@@ -104,7 +104,12 @@ final readonly class PaymentTerms
     /** What of a sum is paid when ordering. */
     public function deposit(Money $total): Money
     {
-        return $total->percent($this->depositPercent)->rounded();
+        return self::depositOf($total, $this->depositPercent);
+    }
+
+    public static function depositOf(Money $total, BigDecimal $percent): Money
+    {
+        return $total->percent($percent)->rounded();
     }
 
     /**

@@ -34,6 +34,11 @@ final readonly class Payable
         $this->open = OpenParts::of($terms, $owed, $invoiced, $paid ?? $owed->multipliedBy(0));
     }
 
+    public function isPartPaid(): bool
+    {
+        return null !== $this->paid;
+    }
+
     /** The day the last of it is due. */
     public function dueOn(): \DateTimeImmutable
     {

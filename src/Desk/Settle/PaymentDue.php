@@ -24,9 +24,12 @@ final readonly class PaymentDue
     }
 
     /** @param float $yearlyPercent what the owner's money costs: early where the discount gains more */
-    public static function of(Invoice $invoice, \DateTimeImmutable $today, float $yearlyPercent): self
-    {
-        $payable = $invoice->payable();
+    public static function of(
+        Invoice $invoice,
+        Payable $payable,
+        \DateTimeImmutable $today,
+        float $yearlyPercent,
+    ): self {
         $payments = $payable->best($today, $yearlyPercent);
         $first = $payments[0];
 

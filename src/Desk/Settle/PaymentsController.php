@@ -12,7 +12,6 @@ use Symfony\Component\Routing\Attribute\Route;
 use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
-use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Store\Business\CurrentBusiness;
@@ -153,8 +152,8 @@ final class PaymentsController extends AbstractController
         $percent = $this->business->get()->moneyPercent()->toFloat();
         $today = $this->clock->now()->setTime(0, 0);
         $due = array_map(
-            static fn (Invoice $invoice): PaymentDue => PaymentDue::of($invoice, $today, $percent),
-            $this->invoices->in(InvoiceState::Settled),
+            static fn (array $one): PaymentDue => PaymentDue::of($one[0], $one[1], $today, $percent),
+            $this->invoices->toPay(),
         );
         usort($due, static fn (PaymentDue $a, PaymentDue $b): int => [$a->day, $a->invoice->id]
             <=> [$b->day, $b->invoice->id]);

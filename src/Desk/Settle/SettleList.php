@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Settle;
 
-use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Settle\DepositRow;
 use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\ExpectedRow;
 use TallBarrel\Store\Settle\InvoiceRow;
@@ -25,7 +25,7 @@ final readonly class SettleList
      * @param list<InvoiceRow> $agrees   may be settled
      * @param list<Uninvoiced> $received and on no invoice
      * @param list<ExpectedRow> $expected charges that nobody billed yet
-     * @param list<PurchaseOrder> $deposits orders with one agreed that nobody asked for yet
+     * @param list<DepositRow> $deposits orders with one agreed that nobody asked for yet
      * @param bool $whole whether all of each is shown, however much it is
      */
     private function __construct(
@@ -77,7 +77,7 @@ final readonly class SettleList
         return count($this->expected) > count($this->expected());
     }
 
-    /** @return list<PurchaseOrder> */
+    /** @return list<DepositRow> */
     public function deposits(): array
     {
         return $this->whole ? $this->deposits : array_slice($this->deposits, 0, self::SHOWN);

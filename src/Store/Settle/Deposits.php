@@ -6,12 +6,21 @@ namespace TallBarrel\Store\Settle;
 
 use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
+use Doctrine\DBAL\ParameterType;
 use Doctrine\ORM\EntityManagerInterface;
-use TallBarrel\Core\Ordering\OrderState;
-use TallBarrel\Store\InBatches;
+use TallBarrel\Core\Money\AllowanceCharge;
+use TallBarrel\Core\Money\DocumentSums;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Money\PaymentTerms;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Store\Order\Orders;
 use TallBarrel\Store\Order\PurchaseOrder;
 
-/** Deposits that suppliers asked for before goods came, and what of them is not taken off their invoices yet. */
+/**
+ * Deposits that suppliers asked for before goods came, and what of them is not taken off their invoices yet.
+ *
+ * @phpstan-import-type AllowanceChargeData from AllowanceCharge
+ */
 final readonly class Deposits
 {
     public function __construct(private EntityManagerInterface $entities)
@@ -65,21 +74,45 @@ final readonly class Deposits
         return array_map(BigDecimal::of(...), $rows);
     }
 
-    /** @return list<PurchaseOrder> sent, with a deposit in the terms that nobody asked for yet; the oldest first */
+    /** @return list<DepositRow> of orders sent, where the terms have one and nobody asked for it; the oldest first */
     public function due(int $most = \PHP_INT_MAX): array
     {
-        $query = $this->entities
-            ->createQuery(
-                'SELECT o, s FROM '.PurchaseOrder::class.' o JOIN o.supplier s
-                 WHERE s.terms.depositPercent > 0 AND o.state IN (:open) AND NOT EXISTS
-                    (SELECT l.id FROM '.InvoiceLine::class.' l WHERE l.deposit = o) ORDER BY o.id',
-            )
-            ->setParameter('open', OrderState::openValues())
-            ->setMaxResults($most);
-        /** @var list<PurchaseOrder> $orders */
-        $orders = InBatches::read($query, PurchaseOrder::class, 'lines')->getResult();
+        /**
+         * @var list<array{number: string, code: string, name: string, sent_at: string, currency: string,
+         *      adjustments: string, percent: string, goods: string}> $rows
+         */
+        $rows = $this->entities->getConnection()->fetchAllAssociative(
+            'SELECT o.number, s.code, s.name, o.sent_at, o.currency, o.adjustments, s.deposit_percent percent,
+                GROUP_CONCAT(l.packs * l.price) goods
+             FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN order_line l ON l.order_id = o.id
+             WHERE s.deposit_percent > 0 AND s.net_days IS NOT NULL AND o.state IN ('.Orders::openStates().')
+                AND NOT EXISTS (SELECT 1 FROM invoice_line i WHERE i.deposit_id = o.id)
+             GROUP BY o.id ORDER BY o.id LIMIT ?',
+            [$most],
+            [ParameterType::INTEGER],
+        );
 
-        return $orders;
+        return array_map(static function (array $row): DepositRow {
+            /** @var list<AllowanceChargeData> $adjustments */
+            $adjustments = json_decode($row['adjustments'], true, flags: \JSON_THROW_ON_ERROR);
+            $currency = $row['currency'];
+            $net = DocumentSums::of(
+                $currency,
+                array_map(
+                    static fn (string $line): array => [Money::of($line, $currency), Tax::percent(0)],
+                    explode(',', $row['goods']),
+                ),
+                array_map(AllowanceCharge::fromArray(...), $adjustments),
+            )->net;
+
+            return new DepositRow(
+                $row['number'],
+                $row['code'],
+                $row['name'],
+                new \DateTimeImmutable($row['sent_at']),
+                PaymentTerms::depositOf($net, BigDecimal::of($row['percent'])),
+            );
+        }, $rows);
     }
 
     /** @return array<string, true> codes of suppliers who have some of ours */

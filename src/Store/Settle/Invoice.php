@@ -151,23 +151,29 @@ class Invoice
     }
 
     /** Its own: the supplier's without the deposit, which is taken off it; a deposit is due when it is asked for. */
-    private function terms(): ?PaymentTerms
+    private function terms(bool $asksDeposit): ?PaymentTerms
     {
-        foreach ($this->lines() as $line) {
-            if (null !== $line->deposit && $line->price->isPositive()) {
-                return PaymentTerms::net(0);
-            }
-        }
-
-        return $this->supplier->terms()?->afterDeposit();
+        return $asksDeposit ? PaymentTerms::net(0) : $this->supplier->terms()?->afterDeposit();
     }
 
     /** As money to be paid; reckoned anew with each call, so ask once. */
     public function payable(): Payable
     {
-        return new Payable(
-            $this->terms(),
+        return $this->payableOf(
             $this->owed()->total,
+            [] !== array_filter(
+                $this->lines(),
+                static fn (InvoiceLine $line): bool => null !== $line->deposit && $line->price->isPositive(),
+            ),
+        );
+    }
+
+    /** The same, where what its lines come to is known already. */
+    public function payableOf(Money $owed, bool $asksDeposit): Payable
+    {
+        return new Payable(
+            $this->terms($asksDeposit),
+            $owed,
             $this->day,
             null === $this->paid ? null : Money::of($this->paid, $this->currency),
         );

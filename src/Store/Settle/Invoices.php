@@ -7,7 +7,11 @@ namespace TallBarrel\Store\Settle;
 use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Core\Money\DocumentSums;
+use TallBarrel\Core\Money\Money;
+use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Settling\InvoiceState;
+use TallBarrel\Core\Settling\Payable;
 use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
@@ -57,6 +61,45 @@ final readonly class Invoices
         return $this->entities
             ->getRepository(Invoice::class)
             ->findOneBy(['supplier' => $supplier, 'number' => $number]);
+    }
+
+    /** @return list<array{Invoice, Payable}> those that are settled, without an entity for each line; oldest first */
+    public function toPay(int $most = 500): array
+    {
+        InBatches::ahead($this->entities, Invoice::class, 'e.state = :s', ['s' => InvoiceState::Settled], 'supplier');
+        /** @var list<Invoice> $invoices */
+        $invoices = $this->entities
+            ->createQuery('SELECT i FROM '.Invoice::class.' i WHERE i.state = :state ORDER BY i.day, i.id')
+            ->setParameter('state', InvoiceState::Settled)
+            ->setMaxResults($most)
+            ->getResult();
+        /** @var list<array{invoice: int, amount: string, tax: string, deposit: int}> $rows */
+        $rows = [] === $invoices ? [] : $this->entities->getConnection()->fetchAllAssociative(
+            'SELECT invoice_id invoice, owed_packs * owed_price amount, tax_percent tax,
+                deposit_id IS NOT NULL AND price > 0 deposit FROM invoice_line WHERE invoice_id IN (?) ORDER BY id',
+            [array_map(static fn (Invoice $invoice): int => $invoice->id, $invoices)],
+            [ArrayParameterType::INTEGER],
+        );
+        $lines = $deposits = [];
+        foreach ($rows as $row) {
+            $lines[$row['invoice']][] = [$row['amount'], Tax::percent($row['tax'])];
+            $deposits[$row['invoice']] = ($deposits[$row['invoice']] ?? false) || 1 === $row['deposit'];
+        }
+
+        return array_map(static function (Invoice $invoice) use ($lines, $deposits): array {
+            $owed = array_map(
+                static fn (array $line): array => [Money::of($line[0], $invoice->currency), $line[1]],
+                $lines[$invoice->id] ?? [],
+            );
+
+            return [
+                $invoice,
+                $invoice->payableOf(
+                    DocumentSums::of($invoice->currency, $owed)->total,
+                    $deposits[$invoice->id] ?? false,
+                ),
+            ];
+        }, $invoices);
     }
 
     /** @return list<Invoice> in a state, with supplier, lines and payments, oldest first */

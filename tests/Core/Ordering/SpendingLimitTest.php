@@ -73,4 +73,13 @@ final class SpendingLimitTest extends TestCase
         $this->expectExceptionMessage('“-1” is below zero');
         self::limit(null, '-1');
     }
+
+    public function testNoneIsNeitherOfAnOrderNorOfAMonth(): void
+    {
+        $hundred = BigDecimal::of(100);
+        self::assertTrue(SpendingLimit::of(null, null)->isNone());
+        self::assertFalse(SpendingLimit::of($hundred, null)->isNone());
+        self::assertFalse(SpendingLimit::of(null, $hundred)->isNone());
+        self::assertFalse(SpendingLimit::of(BigDecimal::zero(), null)->isNone(), 'nothing is a limit too');
+    }
 }
