@@ -501,24 +501,16 @@ final readonly class Proposals
         return $found;
     }
 
-    /** @return list<SavedProposal> one for each site that stocks the item */
+    /**
+     * @return list<SavedProposal> one for each site that stocks the item; whoever looks at one item has it and what is
+     *      offered of it anyway
+     */
     public function ofItem(int $item): array
     {
         /** @var list<SavedProposal> $found */
         $found = $this->entities
-            ->createQueryBuilder()
-            ->select('p', 'i', 's', 'o', 'u', 'b')
-            ->from(SavedProposal::class, 'p')
-            ->join('p.item', 'i')
-            ->join('p.site', 's')
-            ->leftJoin('p.offer', 'o')
-            ->leftJoin('o.supplier', 'u')
-            ->leftJoin('o.breaks', 'b')
-            ->where('p.item = :item')
+            ->createQuery('SELECT p FROM '.SavedProposal::class.' p WHERE p.item = :item ORDER BY p.site')
             ->setParameter('item', $item)
-            ->orderBy('s.id')
-            ->addOrderBy('b.fromPacks')
-            ->getQuery()
             ->getResult();
 
         return $found;
