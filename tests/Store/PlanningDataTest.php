@@ -72,6 +72,19 @@ final class PlanningDataTest extends StoreTestCase
         self::assertSame([5.0, 10.0, 7.0], $history->sold, 'today is not over and does not count');
     }
 
+    /** Tenths add up to what was sold, a week without sales is nought, and each item has its own. */
+    public function testEachItemHasItsOwnWeeksToTheThousandth(): void
+    {
+        [$first, $second] = [self::item('P-1A'), self::item('P-1B')];
+        self::entities()->flush();
+        foreach ([[$second, 30, '7'], [$first, 2, '0.1'], [$first, 3, '0.2'], [$second, 1, '0.002'], [$first, 29, '4'],
+            [$second, 2, '1.001']] as [$item, $ago, $quantity]) {
+            self::sold($item, $ago, $quantity);
+        }
+        self::assertSame([4.0, 0.0, 0.0, 0.0, 0.3], self::seen($first)->record->own->sold);
+        self::assertSame([7.0, 0.0, 0.0, 0.0, 1.003], self::seen($second)->record->own->sold);
+    }
+
     public function testDaysWithoutStockAndReturnsAreKeptApart(): void
     {
         $item = self::item('P-2');
