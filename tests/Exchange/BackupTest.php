@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Exchange;
 
 use PHPUnit\Framework\TestCase;
+use TallBarrel\Tests\AnotherConnection;
 
 /** A copy of everything, taken while it goes on, and brought back onto a machine that has nothing. */
 final class BackupTest extends TestCase
@@ -55,15 +56,8 @@ final class BackupTest extends TestCase
     {
         $written = parse_ini_file(self::ROOT."/var/$instance/environment", false, \INI_SCANNER_RAW);
         self::assertIsArray($written);
-        self::assertIsString($written['DATABASE_URL']);
-        $url = parse_url($written['DATABASE_URL']);
-        self::assertIsArray($url);
 
-        return new \PDO(
-            sprintf('mysql:host=%s;port=%d;dbname=tallbarrel', $url['host'] ?? '', $url['port'] ?? 0),
-            $url['user'] ?? '',
-            $url['pass'] ?? '',
-        );
+        return AnotherConnection::to($written['DATABASE_URL']);
     }
 
     /** @return array<string, string> rows and sums that must be the same */

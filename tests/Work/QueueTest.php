@@ -19,6 +19,7 @@ use TallBarrel\Exchange\Queue\GivenUp;
 use TallBarrel\Store\Import\ImportRun;
 use TallBarrel\Store\Order\SentDocument;
 use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Tests\AnotherConnection;
 use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Keeping\Imports;
 use TallBarrel\Work\Keeping\ImportToApply;
@@ -199,6 +200,21 @@ final class QueueTest extends StoreTestCase
         self::assertSame([false, 'It broke off. Calculate again.'], [$closed?->isRunning(), $closed?->message()]);
         self::assertSame(0, self::number('SELECT COUNT(*) FROM staged_proposal'));
         self::assertSame(0, self::number('SELECT COUNT(*) FROM staged_part'));
+    }
+
+    /** A worker looks for leftovers every few seconds, also while another puts a run in place. */
+    public function testALookForLeftoversWaitsForNobody(): void
+    {
+        $other = AnotherConnection::to($_SERVER['DATABASE_URL']);
+        $other->beginTransaction();
+        $other->exec('INSERT INTO staged_part (run_id, number) VALUES (2147483647, 1)');
+        self::connection()->executeStatement('SET SESSION innodb_lock_wait_timeout = 1');
+        try {
+            self::assertSame(0, self::get(Proposals::class)->closeBroken(self::now()));
+        } finally {
+            $other->rollBack();
+            self::connection()->executeStatement('SET SESSION innodb_lock_wait_timeout = DEFAULT');
+        }
     }
 
     public function testWhatWasGivenUpIsClosedAndNeverSaysWhatTheDatabaseWasAsked(): void
