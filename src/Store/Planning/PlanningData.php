@@ -312,9 +312,8 @@ final readonly class PlanningData
     {
         /** @var list<array{category: string, w: int, q: string}> $rows */
         $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.category, (DATEDIFF(?, d.day) - 1) DIV 7 w, SUM(d.q) q
-             FROM (SELECT item_id, day, SUM(quantity) q FROM sales_day WHERE day < ? AND day >= ?
-             GROUP BY item_id, day) d JOIN item i ON i.id = d.item_id GROUP BY i.category, w',
+            'SELECT i.category, (DATEDIFF(?, d.day) - 1) DIV 7 w, SUM(d.quantity) q
+             FROM sales_day d JOIN item i ON i.id = d.item_id WHERE d.day < ? AND d.day >= ? GROUP BY i.category, w',
             [
                 $today->format('Y-m-d'),
                 $today->format('Y-m-d'),
