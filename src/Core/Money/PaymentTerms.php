@@ -107,6 +107,7 @@ final readonly class PaymentTerms
         return self::depositOf($total, $this->depositPercent);
     }
 
+    /** The same of a percentage that is known without the rest of the terms. */
     public static function depositOf(Money $total, BigDecimal $percent): Money
     {
         return $total->percent($percent)->rounded();

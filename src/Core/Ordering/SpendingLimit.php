@@ -31,6 +31,7 @@ final readonly class SpendingLimit
         return new self($anOrder, $aMonth);
     }
 
+    /** Whether it lets everything through, so that nobody need look what was spent. */
     public function isNone(): bool
     {
         return null === $this->anOrder && null === $this->aMonth;

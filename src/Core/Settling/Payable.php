@@ -34,6 +34,7 @@ final readonly class Payable
         $this->open = OpenParts::of($terms, $owed, $invoiced, $paid ?? $owed->multipliedBy(0));
     }
 
+    /** Whether something was paid of it; of what is still to be paid, that is a part. */
     public function isPartPaid(): bool
     {
         return null !== $this->paid;
