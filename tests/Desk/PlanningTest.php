@@ -822,9 +822,14 @@ final class PlanningTest extends DeskTestCase
         self::assertResponseRedirects('/items/JAR-340R?site=FERRY');
         $this->work();
         self::assertSame([777.0, $depot], [$upTo('FERRY'), $upTo('DEPOT')]);
-        $form = $this->see('/items/JAR-340R?site=FERRY')->filter('form[action$="/planning/policy"]')->form();
-        self::assertSame([$ferry, '777'], [$form->getValues()['where'], $form->getValues()['amount']]);
-        self::assertSame('', $this->see('/items/JAR-340R?site=DEPOT')->filter('#amount')->attr('value') ?? '');
+        $asked = $this->see('/items/JAR-340R?site=FERRY')->filter('[hx-get*="/planning"]')->attr('hx-get') ?? '';
+        foreach (['HTTP_HX_REQUEST' => 'true', 'HTTP_X_NONE' => 'without a script'] as $header => $value) {
+            $page = $this->browser->request('GET', $asked, server: [$header => $value]);
+            $form = $page->filter('form[action$="/planning/policy"]')->form();
+            self::assertSame([$ferry, '777'], [$form->getValues()['where'], $form->getValues()['amount']], $value);
+        }
+        $depot = $this->see('/items/JAR-340R/planning?site=DEPOT');
+        self::assertSame('', $depot->filter('#amount')->attr('value') ?? '');
         $this->post('/items/JAR-340R/planning/policy', ['kind' => 'par', 'amount' => '555'] + ['where' => ''] + $typed);
         $this->work();
         self::assertSame([777.0, 555.0], [$upTo('FERRY'), $upTo('DEPOT')], 'the more particular one counts');

@@ -59,6 +59,7 @@ final class Pages
         'item_edit' => ['/items/JAR-340R/edit'],
         'categories' => ['/settings/categories'],
         'item' => ['/items/JAR-340R'],
+        'item_planning' => ['/items/JAR-340R/planning'],
         'item_days' => ['/items/JAR-340R/DEPOT/days'],
         'item_use' => ['/items/JAR-340R/DEPOT/use'],
         'compare' => ['/compare'],

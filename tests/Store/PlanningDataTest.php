@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Store;
 
 use Brick\Math\BigDecimal;
+use Doctrine\DBAL\Connection;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Ordering\OrderDays;
 use TallBarrel\Core\Refused;
@@ -13,10 +14,12 @@ use TallBarrel\Store\Business\NumberSeries;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\CustomerPromise;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\OutlineRow;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Store\Stock\ItemFigures;
 use TallBarrel\Store\Stock\Ledger;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\Posting;
@@ -128,7 +131,9 @@ final class PlanningDataTest extends StoreTestCase
         $seen = self::seen($item);
         self::assertTrue($seen->stock->onHand->isEqualTo(35), 'what is at the dock will be free');
         self::assertTrue($seen->stock->promised->isEqualTo(6));
-        $figures = self::get(StockList::class)->ofItem($item->id, self::now());
+        $trip = new OneTrip();
+        StockList::askOfItem($trip, $item->id, self::now());
+        $figures = ItemFigures::in($trip->answers(self::get(Connection::class)));
         self::assertSame([self::site('FERRY')->id => 30.0], $figures->held, 'and is not there to sell yet');
     }
 
@@ -278,9 +283,11 @@ final class PlanningDataTest extends StoreTestCase
                 null,
             );
         }
+        $trip = new OneTrip();
+        StockFigures::askLotsAtRisk($trip, self::now(), null);
         $lots = array_values(
             array_filter(
-                self::get(StockFigures::class)->lotsAtRisk(self::now(), null),
+                StockFigures::lotsAtRiskIn($trip->answers(self::get(Connection::class))),
                 static fn (array $lot): bool => 'P-8' === $lot['code'],
             ),
         );

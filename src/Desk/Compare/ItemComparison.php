@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Desk\Compare;
 
 use Brick\Math\BigDecimal;
+use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Sourcing\Comparison;
 use TallBarrel\Core\Sourcing\LandedCost;
@@ -15,6 +16,7 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
@@ -31,9 +33,8 @@ final readonly class ItemComparison
         private Proposals $proposals,
         private CurrentBusiness $business,
         private Rates $rates,
-        private Spending $spending,
         private Rounds $rounds,
-        private Landed $landed,
+        private Connection $connection,
         private ClockInterface $clock,
     ) {
     }
@@ -65,8 +66,12 @@ final readonly class ItemComparison
             $offers[$one->offer->id] = $one->offer;
         }
         $chosen = null !== $for ? $for->offer() : null;
-        $landed = $this->landed->experience($today->modify('-1 year'), $item->id, null);
-        $last = $this->spending->lastPrices(array_keys($offers));
+        $trip = new OneTrip();
+        Landed::askExperience($trip, $today->modify('-1 year'), $item->id, null);
+        Spending::askLastPrices($trip, array_keys($offers));
+        $found = $trip->answers($this->connection);
+        $landed = Landed::experienceIn($found);
+        $last = Spending::lastPricesIn($found);
         $most = max([1e-9, ...array_map(static fn (LandedCost $cost): float => $cost->unit(), $costs)]);
         $longest = max([
             1,

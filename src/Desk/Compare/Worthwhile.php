@@ -11,7 +11,6 @@ use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\ContestedLine;
 use TallBarrel\Store\Site\Site;
-use TallBarrel\Work\Sourcing\Candidate;
 use TallBarrel\Work\Sourcing\Candidates;
 
 /** Proposals several suppliers could fill, and what another one than the chosen would save. */
@@ -35,7 +34,7 @@ final readonly class Worthwhile
     public function of(?Site $site): array
     {
         $lines = $this->board->withSeveralSuppliers($site, self::MOST);
-        $candidates = $this->candidates->of(
+        $bids = $this->candidates->bids(
             array_values(
                 array_unique(array_map(static fn (ContestedLine $line): int => $line->item, $lines)),
             ),
@@ -44,13 +43,7 @@ final readonly class Worthwhile
         $today = $this->clock->now()->setTime(0, 0);
         $rows = [];
         foreach ($lines as $line) {
-            $those = $candidates[$line->item] ?? [];
-            $comparison = new Comparison(
-                array_map(static fn (Candidate $one): array => [$one->asked, $one->seller, $one->alongside], $those),
-                $line->usage,
-                $rates,
-                $today,
-            );
+            $comparison = new Comparison($bids[$line->item] ?? [], $line->usage, $rates, $today);
             $costs = $comparison->at($line->units->isPositive() ? $line->units : 1);
             if (count($costs) < 2) {
                 continue;

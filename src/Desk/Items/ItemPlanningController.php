@@ -15,6 +15,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Problems;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Form\Forms;
+use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Desk\Stock\ItemPage;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Person\Person;
@@ -33,6 +34,23 @@ final class ItemPlanningController extends AbstractController
         private readonly Forms $forms,
         private readonly ItemPage $page,
     ) {
+    }
+
+    /** All that can be told: part of the item's page once asked for; without a script all of its page. */
+    #[Route('', name: 'item_planning', methods: ['GET'])]
+    public function show(string $code, Request $request, SeenSites $seen): Response
+    {
+        $item = $this->item($code);
+        $at = $request->query->getString('site');
+        if (!$request->headers->has('HX-Request')) {
+            return $this->render('stock/item.html.twig', $this->page->of($item, '' === $at ? null : $at, []));
+        }
+        $site = array_column($seen->sites(), null, 'code')[$at] ?? null;
+
+        return $this->render(
+            'stock/_planning.html.twig',
+            ['item' => $item, 'forms' => $this->page->planningForms($item, $site)],
+        );
     }
 
     /** Its own policy, or that of its class. */
@@ -62,7 +80,7 @@ final class ItemPlanningController extends AbstractController
 
         return $form->isValid()
             ? $this->done($item, 'The policy holds.', $entry->where?->code)
-            : $this->refused($this->page->of($item, policy: $form));
+            : $this->refused($this->page->of($item, sent: ['policy' => $form]));
     }
 
     /** Staple, shelf life, an item it sells like. */
@@ -87,7 +105,7 @@ final class ItemPlanningController extends AbstractController
 
         return $form->isValid()
             ? $this->done($item, 'Saved, and planned again.')
-            : $this->refused($this->page->of($item, facts: $form));
+            : $this->refused($this->page->of($item, sent: ['facts' => $form]));
     }
 
     #[Route('/adjust', name: 'item_adjust', methods: ['POST'])]
@@ -112,7 +130,7 @@ final class ItemPlanningController extends AbstractController
 
         return $form->isValid()
             ? $this->done($item, 'The forecast is adjusted.')
-            : $this->refused($this->page->of($item, adjust: $form));
+            : $this->refused($this->page->of($item, sent: ['adjust' => $form]));
     }
 
     #[Route('/adjust/{id}/end', name: 'item_adjust_end', requirements: ['id' => '\d+'], methods: ['POST'])]

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Orders;
 
-use Brick\Math\BigDecimal;
 use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\SecurityBundle\Security;
@@ -302,7 +301,9 @@ final readonly class OrderPage
                 static fn (?int $id): bool => null !== $id,
             ),
         );
-        $found = (new OneTrip())
+        $trip = new OneTrip();
+        Spending::askLastPrices($trip, $offers);
+        $found = $trip
             ->ask(
                 'held',
                 ['place', 'units'],
@@ -310,14 +311,6 @@ final readonly class OrderPage
                 "SELECT CONCAT(item_id, ':', site_id) place, units FROM on_hand WHERE item_id IN (0".
                     str_repeat(', ?', count($items)).')',
                 $items,
-            )
-            ->ask(
-                'paid',
-                ['offer', 'price'],
-                'offer',
-                'SELECT o.id offer, '.Spending::LAST_PAID.' price FROM offer o WHERE o.id IN (0'.
-                    str_repeat(', ?', count($offers)).')',
-                $offers,
             )
             ->ask(
                 'others',
@@ -330,7 +323,7 @@ final readonly class OrderPage
                 [$order->supplier->id, $order->id],
             )
             ->answers($this->entities->getConnection());
-        $paid = array_column($found['paid'], 'price', 'offer');
+        $paid = Spending::lastPricesIn($found);
         $held = [];
         foreach ($found['held'] as $row) {
             $held[(string) $row['place']] = (float) $row['units'];
@@ -338,7 +331,6 @@ final readonly class OrderPage
         $changes = $doubts = [];
         foreach ($order->lines() as $line) {
             $last = $paid[$line->offer->id ?? 0] ?? null;
-            $last = null === $last ? null : BigDecimal::of($last);
             $change = PriceChange::percent($line->price(), $last);
             $doubt = $line->packs()->isPositive() ? PriceChange::doubt($line->price(), $last) : null;
             if (null !== $change) {

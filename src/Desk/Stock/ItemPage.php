@@ -7,6 +7,7 @@ namespace TallBarrel\Desk\Stock;
 use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Form\FormInterface;
+use Symfony\Component\Form\FormView;
 use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Desk\Drawing\Barrel;
 use TallBarrel\Desk\Drawing\DemandChart;
@@ -28,6 +29,7 @@ use TallBarrel\Store\Business\Reasons;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\OpenLines;
 use TallBarrel\Store\Planning\ItemPolicy;
 use TallBarrel\Store\Planning\Proposals;
@@ -36,6 +38,7 @@ use TallBarrel\Store\Planning\SitePolicy;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Site\Sites;
 use TallBarrel\Store\Stock\InInspection;
+use TallBarrel\Store\Stock\ItemFigures;
 use TallBarrel\Store\Stock\MovementKind;
 use TallBarrel\Store\Stock\StockList;
 use TallBarrel\Store\Stock\StockPlace;
@@ -47,9 +50,7 @@ final readonly class ItemPage
     public function __construct(
         private EntityManagerInterface $entities,
         private Offers $offers,
-        private StockList $stock,
         private InInspection $inspected,
-        private OpenLines $open,
         private Proposals $proposals,
         private ReorderBoard $board,
         private Rates $rates,
@@ -57,7 +58,6 @@ final readonly class ItemPage
         private Shell $shell,
         private SeenSites $seen,
         private Sites $sites,
-        private Reasons $reasons,
         private Talk $talk,
         private ClockInterface $clock,
     ) {
@@ -84,20 +84,14 @@ final readonly class ItemPage
     }
 
     /**
-     * @param string|null               $site   code of the site looked at; null for the one chosen above
-     * @param FormInterface<mixed>|null $policy the forms as they were sent, where something in them is wrong
-     * @param FormInterface<mixed>|null $adjust
-     * @param FormInterface<mixed>|null $facts
+     * @param string|null                              $site code of the site looked at; null for the one chosen above
+     * @param array<string, FormInterface<mixed>>|null $sent what is told planning, as it was sent where something in
+     *                                                       it is wrong; null where it is not asked for
      *
      * @return array<string, mixed>
      */
-    public function of(
-        Item $item,
-        ?string $site = null,
-        ?FormInterface $policy = null,
-        ?FormInterface $adjust = null,
-        ?FormInterface $facts = null,
-    ): array {
+    public function of(Item $item, ?string $site = null, ?array $sent = null): array
+    {
         $places = array_values(array_filter(
             $this->proposals->ofItem($item->id),
             fn (SavedProposal $place): bool => $this->seen->has($place->site->id),
@@ -109,9 +103,14 @@ final readonly class ItemPage
             )[0] ??
             ($places[0] ?? null);
         $today = $this->clock->now()->setTime(0, 0);
-        $figures = $this->stock->ofItem($item->id, $today);
+        $trip = new OneTrip();
+        StockList::askOfItem($trip, $item->id, $today);
+        OpenLines::askBySite($trip, $item->id);
+        Reasons::askWords($trip, ReasonKind::Adjustment);
+        $answers = $trip->answers($this->entities->getConnection());
+        $figures = ItemFigures::in($answers);
         $held = $figures->held;
-        $open = $this->open->bySite([$item->id], $today);
+        $open = OpenLines::in($answers, $today);
         $inForce = $this->rates->allOn($today);
         $offers = [];
         $ofItem = $this->offers->ofItem($item);
@@ -152,14 +151,7 @@ final readonly class ItemPage
                     ? null
                     : DemandChart::of($evidence->sold, $evidence->marks, $shown->forecast(), $today),
             'leads' => null === $evidence ? null : LeadTimeStrip::of($evidence->met, $evidence->promisedDays),
-            'forms' => [
-                'policy' => (
-                    $policy ?? $this->policyForm($item, $shown?->site)
-                )
-                    ->createView(),
-                'adjust' => ($adjust ?? $this->forms->of(AdjustmentType::class, new AdjustmentEntry()))->createView(),
-                'facts' => ($facts ?? $this->forms->of(ItemFactsType::class, new ItemFactsEntry($item)))->createView(),
-            ],
+            'forms' => null === $sent ? null : $this->planningForms($item, $shown?->site, $sent),
             'adjustments' => $figures->adjustments,
             'balances' => $this->standing($item, $figures->balances, $today),
             'moreLots' => count($figures->balances) > StockList::PLACES,
@@ -169,7 +161,7 @@ final readonly class ItemPage
             ),
             'right' => [
                 'nonce' => bin2hex(random_bytes(8)),
-                'reasons' => $this->reasons->words(ReasonKind::Adjustment),
+                'reasons' => Reasons::wordsIn($answers),
                 'places' => $this->places($item, array_slice($figures->balances, 0, StockList::PLACES)),
             ],
             'orders' => array_map(
@@ -248,6 +240,22 @@ final readonly class ItemPage
         }
 
         return $missing;
+    }
+
+    /**
+     * @param array<string, FormInterface<mixed>> $sent those of them that were sent
+     *
+     * @return array<string, FormView>
+     */
+    public function planningForms(Item $item, ?Site $site, array $sent = []): array
+    {
+        $sent += [
+            'policy' => $this->policyForm($item, $site),
+            'adjust' => $this->forms->of(AdjustmentType::class, new AdjustmentEntry()),
+            'facts' => $this->forms->of(ItemFactsType::class, new ItemFactsEntry($item)),
+        ];
+
+        return array_map(static fn (FormInterface $form): FormView => $form->createView(), $sent);
     }
 
     /** @return FormInterface<mixed> */

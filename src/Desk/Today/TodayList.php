@@ -52,7 +52,6 @@ final class TodayList
         private readonly Connection $connection,
         private readonly UrlGeneratorInterface $urls,
         private readonly CurrentBusiness $business,
-        private readonly StockFigures $stock,
         private readonly Sites $sites,
         private readonly ClockInterface $clock,
         private readonly Agreements $agreements,
@@ -82,18 +81,18 @@ final class TodayList
         return [
             ...$this->machine($person),
             ...$this->stopped($site),
+            ...$this->shortages($found['shortages']),
             ...$this->unknown($found['unknown']),
             ...$this->transfers($found['transfers'][0] ?? []),
-            ...$this->shortages($found['shortages']),
             ...$this->answers($found['answers'], $found['revisions']),
             ...$this->talk($found['talk']),
             ...$this->reminders($found['reminders']),
             ...$this->requisitions($found['requisitions']),
-            ...$this->orders($site),
+            ...$this->orders($found['orders']),
             ...$this->notNeeded($found['not needed']),
             ...$this->sourcing($found['rounds'], $found['price lists']),
             ...$this->differingInvoices($found['invoices']),
-            ...$this->expiring($site),
+            ...$this->expiring(StockFigures::lotsAtRiskIn($found)),
             ...$this->wrongForecasts($found['wrong forecasts']),
         ];
     }
@@ -102,8 +101,30 @@ final class TodayList
     private function found(?Site $site, ?Person $person): array
     {
         $here = [$site?->id, $site?->id];
+        $today = $this->clock->now()->format('Y-m-d');
+        $trip = new OneTrip();
+        StockFigures::askLotsAtRisk($trip, $this->clock->now(), $site?->id);
 
-        return (new OneTrip())
+        return $trip
+            ->ask(
+                'orders',
+                ['number', 'supplier', 'buyer', 'asked', 'state', 'due', 'counted_on', 'sent_at', 'lines', 'value'],
+                'due, id',
+                "SELECT o.id, o.number, s.name supplier, b.name buyer, MAX(COALESCE(t.name, a.name)) asked, o.state,
+                    COALESCE(o.promised_on, o.wanted_on) due, o.counted_on, o.sent_at, COUNT(*) `lines`,
+                    COALESCE(SUM(open.home_value), SUM(l.packs * l.price / o.foreign_for_one)) value
+                 FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id
+                 LEFT JOIN person a ON a.id = b.approver_id AND a.blocked_at IS NULL
+                 LEFT JOIN person t ON t.id = a.stand_in_id AND a.stand_in_until >= ?
+                 JOIN order_line l ON l.order_id = o.id
+                 LEFT JOIN open_line open ON open.id = l.id
+                 WHERE o.state IN ('awaiting-approval', 'approved', ".
+                    Orders::openStates().
+                    ')
+                 GROUP BY o.id, o.number, s.name, b.name, o.state, o.promised_on, o.wanted_on, o.counted_on, o.sent_at
+                 HAVING ? IS NULL OR SUM(l.site_id = ?) > 0',
+                [$today, ...$here],
+            )
             ->ask(
                 'unknown',
                 ['site', 'at', 'what', 'waiting'],
@@ -120,7 +141,7 @@ final class TodayList
                 "SELECT SUM(state = 'to-pick' AND (? IS NULL OR source_id = ?)) picks,
                     SUM(state = 'under-way' AND due_on <= ? AND (? IS NULL OR target_id = ?)) due
                  FROM transfer WHERE state IN ('to-pick', 'under-way')",
-                [...$here, $this->clock->now()->format('Y-m-d'), ...$here],
+                [...$here, $today, ...$here],
             )
             ->ask('invoices', ['id', 'number', 'supplier', 'currency', 'more'], 'more DESC, id', Invoices::DIFFERING)
             ->ask(
@@ -203,7 +224,7 @@ final class TodayList
                 'day, number',
                 'SELECT o.number, s.name supplier, o.reminder words, o.remind_on day FROM purchase_order o
                  JOIN supplier s ON s.id = o.supplier_id WHERE o.remind_on <= ?',
-                [$this->clock->now()->format('Y-m-d')],
+                [$today],
             )
             ->ask(
                 'requisitions',
@@ -634,38 +655,21 @@ final class TodayList
         );
     }
 
-    /** @return list<TodayEntry> orders that are late, unanswered or awaiting approval */
-    private function orders(?Site $site): array
+    /**
+     * @param list<array<string, string|null>> $rows
+     *
+     * @return list<TodayEntry> orders that are late, unanswered or awaiting approval
+     */
+    private function orders(array $rows): array
     {
         $today = $this->clock->now()->setTime(0, 0);
-        /**
-         * @var list<array{number: string, supplier: string, buyer: string, asked: string|null, state: string,
-         *      due: string, counted_on: int|null, sent_at: string|null, lines: int, value: string}> $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.number, s.name supplier, b.name buyer, MAX(COALESCE(t.name, a.name)) asked, o.state,
-                COALESCE(o.promised_on, o.wanted_on) due,
-                o.counted_on, o.sent_at, COUNT(*) `lines`,
-                    COALESCE(SUM(open.home_value), SUM(l.packs * l.price / o.foreign_for_one)) value
-             FROM purchase_order o JOIN supplier s ON s.id = o.supplier_id JOIN person b ON b.id = o.buyer_id
-             LEFT JOIN person a ON a.id = b.approver_id AND a.blocked_at IS NULL
-             LEFT JOIN person t ON t.id = a.stand_in_id AND a.stand_in_until >= '".$today->format('Y-m-d')."'
-             JOIN order_line l ON l.order_id = o.id
-             LEFT JOIN open_line open ON open.id = l.id
-             WHERE o.state IN ('awaiting-approval', 'approved', ".
-                Orders::openStates().
-                ')
-             GROUP BY o.id, o.number, s.name, b.name, o.state, o.promised_on, o.wanted_on, o.counted_on, o.sent_at
-             HAVING ? IS NULL OR SUM(l.site_id = ?) > 0 ORDER BY due, o.id',
-            [$site?->id, $site?->id],
-        );
         $urgent = $watch = [];
         foreach ($rows as $row) {
-            $due = new \DateTimeImmutable($row['due'], $today->getTimezone());
-            $verdict = null === $row['counted_on'] ? null : 1 === $row['counted_on'];
-            $open = new OpenOrder($row['number'], BigDecimal::zero(), $due, $verdict);
+            $due = new \DateTimeImmutable((string) $row['due'], $today->getTimezone());
+            $verdict = null === $row['counted_on'] ? null : '1' === $row['counted_on'];
+            $open = new OpenOrder((string) $row['number'], BigDecimal::zero(), $due, $verdict);
             $late = $open->daysLate($today);
-            $value = Money::of(BigDecimal::of($row['value']), $this->business->get()->currency)->rounded();
+            $value = Money::of(BigDecimal::of($row['value'] ?? 0), $this->business->get()->currency)->rounded();
             $entry = fn (bool $isUrgent, string $title, string $words, string $action): TodayEntry => new TodayEntry(
                 $isUrgent,
                 $title,
@@ -682,8 +686,8 @@ final class TodayList
                     'Awaiting approval',
                     sprintf(
                         '%d lines, drafted by %s, over their limit%s.',
-                        $row['lines'],
-                        explode(' ', $row['buyer'])[0],
+                        (int) $row['lines'],
+                        explode(' ', (string) $row['buyer'])[0],
                         null === $row['asked'] ? '' : '; waits for '.explode(' ', $row['asked'])[0],
                     ),
                     'Look and decide',
@@ -701,7 +705,7 @@ final class TodayList
                 $urgent[] = $entry(
                     true,
                     $days.' late',
-                    sprintf('%d lines, due %s.', $row['lines'], $due->format('D j M')),
+                    sprintf('%d lines, due %s.', (int) $row['lines'], $due->format('D j M')),
                     'Look into it',
                 );
             } elseif (
@@ -778,11 +782,16 @@ final class TodayList
         );
     }
 
-    /** @return list<TodayEntry> lots that will not sell before they expire */
-    private function expiring(?Site $site): array
+    /**
+     * @param list<array{code: string, name: string, site: string, lot: string, expires: string, held: float,
+     *      left: float, value: float, unit: string, days: int}> $lots
+     *
+     * @return list<TodayEntry> lots that will not sell before they expire
+     */
+    private function expiring(array $lots): array
     {
         $entries = [];
-        foreach (array_slice($this->stock->lotsAtRisk($this->clock->now(), $site?->id), 0, self::EXPIRING) as $lot) {
+        foreach (array_slice($lots, 0, self::EXPIRING) as $lot) {
             $entries[] = new TodayEntry(
                 false,
                 $lot['days'] < 0 ? 'Expired and still on the shelf' : 'Expires before it sells',

@@ -5,14 +5,16 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Order;
 
 use Brick\Math\BigDecimal;
-use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Replenish\Coming;
 use TallBarrel\Core\Replenish\OpenOrder;
+use TallBarrel\Store\OneTrip;
 
 /** What is outstanding on sent orders, and what comes from another site: by the views open_line and open_transfer. */
 final readonly class OpenLines
 {
+    private const BY_SITE = "CONCAT(item_id, ':', site_id)";
+
     public function __construct(private Connection $connection)
     {
     }
@@ -27,7 +29,7 @@ final readonly class OpenLines
     public function bySite(array $items, \DateTimeImmutable $today): array
     {
         /** @var array<string, Coming> $coming */
-        $coming = $this->of("CONCAT(item_id, ':', site_id)", $items, null, true, $today);
+        $coming = $this->of(self::BY_SITE, $items, null, true, $today);
 
         return $coming;
     }
@@ -56,23 +58,48 @@ final readonly class OpenLines
         if ([] === $items) {
             return [];
         }
-        /** @var list<array{k: int|string, number: string, due: string, units: string, counted_on: int|null}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            "SELECT $key k, number, due, units, counted_on, id FROM open_line
-                WHERE item_id IN (:items) AND (:site IS NULL OR site_id = :site)
-             UNION ALL SELECT $key, number, due, units, 1, id FROM open_transfer
-                WHERE item_id IN (:items) AND (:site IS NULL OR site_id = :site) AND (:picks OR state <> 'to-pick')
-             ORDER BY due, id",
-            ['items' => $items, 'site' => $site, 'picks' => $toPick ? 1 : 0],
-            ['items' => ArrayParameterType::INTEGER],
+        $trip = new OneTrip();
+        self::ask($trip, $key, $items, $site, $toPick);
+
+        return self::in($trip->answers($this->connection), $today);
+    }
+
+    /** What bySite() tells of one item, asked along with other things: see in(). */
+    public static function askBySite(OneTrip $trip, int $item): void
+    {
+        self::ask($trip, self::BY_SITE, [$item], null, true);
+    }
+
+    /** @param non-empty-list<int> $items */
+    private static function ask(OneTrip $trip, string $key, array $items, ?int $site, bool $toPick): void
+    {
+        $among = 'item_id IN (?'.str_repeat(', ?', count($items) - 1).')'.(null === $site ? '' : ' AND site_id = ?');
+        $values = [...$items, ...null === $site ? [] : [$site]];
+        $trip->ask(
+            'coming',
+            ['k', 'number', 'due', 'units', 'counted_on', 'id'],
+            'due, id',
+            "SELECT $key k, number, due, units, counted_on, id FROM open_line WHERE $among
+             UNION ALL SELECT $key, number, due, units, 1, id FROM open_transfer WHERE $among".
+                ($toPick ? '' : " AND state <> 'to-pick'"),
+            [...$values, ...$values],
         );
+    }
+
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers
+     *
+     * @return array<array-key, Coming> where anything is to come, by what was asked
+     */
+    public static function in(array $answers, \DateTimeImmutable $today): array
+    {
         $open = [];
-        foreach ($rows as $row) {
-            $verdict = null === $row['counted_on'] ? null : 1 === $row['counted_on'];
-            $due = new \DateTimeImmutable($row['due'], $today->getTimezone());
-            $open[$row['k']][] = new OpenOrder(
-                $row['number'],
-                BigDecimal::of($row['units'])->strippedOfTrailingZeros(),
+        foreach ($answers['coming'] as $row) {
+            $verdict = null === $row['counted_on'] ? null : '1' === $row['counted_on'];
+            $due = new \DateTimeImmutable((string) $row['due'], $today->getTimezone());
+            $open[(string) $row['k']][] = new OpenOrder(
+                (string) $row['number'],
+                BigDecimal::of($row['units'] ?? '0')->strippedOfTrailingZeros(),
                 $due,
                 $verdict,
             );

@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Order;
 
 use Brick\Math\BigDecimal;
-use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Supplier\AgreedTerms;
 
 /** What has been ordered, in the home currency. */
@@ -104,24 +104,49 @@ final readonly class Spending
     }
 
     /**
-     * @param list<int>|null $offers null for all
+     * @param list<int> $offers
      *
-     * @return array<int, BigDecimal> last price paid for one pack, by offer
+     * @return array<int, BigDecimal> last price paid for one pack, by offer, where any was
      */
-    public function lastPrices(?array $offers = null): array
+    public function lastPrices(array $offers): array
     {
-        if ([] === $offers) {
-            return [];
-        }
-        /** @var array<int, string> $rows */
-        $rows = $this->connection->fetchAllKeyValue(
-            'SELECT * FROM (SELECT o.id, '.self::LAST_PAID.' last_paid FROM offer o'.
-                (null === $offers ? '' : ' WHERE o.id IN (?)').
-                ') paid WHERE last_paid IS NOT NULL',
-            null === $offers ? [] : [$offers],
-            null === $offers ? [] : [ArrayParameterType::INTEGER],
-        );
+        $trip = new OneTrip();
+        self::askLastPrices($trip, $offers);
 
-        return array_map(BigDecimal::of(...), $rows);
+        return self::lastPricesIn($trip->answers($this->connection));
+    }
+
+    /**
+     * What was paid for them last, asked along with other things: see lastPricesIn().
+     *
+     * @param list<int> $offers
+     */
+    public static function askLastPrices(OneTrip $trip, array $offers): void
+    {
+        $trip->ask(
+            'paid',
+            ['offer', 'price'],
+            'offer',
+            'SELECT o.id offer, '.self::LAST_PAID.' price FROM offer o WHERE o.id IN (0'.
+                str_repeat(', ?', count($offers)).')',
+            $offers,
+        );
+    }
+
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers
+     *
+     * @return array<int, BigDecimal> last price paid for one pack, by offer, where any was
+     */
+    public static function lastPricesIn(array $answers): array
+    {
+        $paid = [];
+        foreach ($answers['paid'] as $row) {
+            if (null !== $row['price']) {
+                $paid[(int) $row['offer']] = BigDecimal::of($row['price']);
+            }
+        }
+
+        return $paid;
     }
 }

@@ -380,8 +380,6 @@ final readonly class PlanningData
             null === $items ? [] : [1 => ArrayParameterType::INTEGER],
         );
         $offers = [];
-        // A worker lives longer than what was agreed.
-        $this->terms->reset();
         $agreed = $this->terms->today();
         foreach ($rows as $row) {
             $prices = StoredPrices::read($row, $agreed);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store\Settle;
 
 use Doctrine\DBAL\Connection;
+use TallBarrel\Store\OneTrip;
 
 /**
  * What goods were expected to cost when they were booked in, freight, duty and handling with them, beside what they
@@ -56,17 +57,41 @@ final readonly class Landed
      */
     public function experience(\DateTimeImmutable $since, ?int $item, ?int $supplier): array
     {
-        /** @var list<array{key: int, planned: string, landed: string, receipts: int}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
+        $trip = new OneTrip();
+        self::askExperience($trip, $since, $item, $supplier);
+
+        return self::experienceIn($trip->answers($this->connection));
+    }
+
+    /** The same, asked along with other things: see experienceIn(). */
+    public static function askExperience(
+        OneTrip $trip,
+        \DateTimeImmutable $since,
+        ?int $item,
+        ?int $supplier,
+    ): void {
+        $trip->ask(
+            'landed',
+            ['key', 'planned', 'landed', 'receipts'],
+            '`key`',
             self::query('s.id', 's.name', 'AND (? IS NULL OR i.id = ?) AND (? IS NULL OR s.id = ?)'),
             [$since->format('Y-m-d'), $item, $item, $supplier, $supplier],
         );
+    }
+
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers
+     *
+     * @return array<int, LandedExperience> by supplier
+     */
+    public static function experienceIn(array $answers): array
+    {
         $experience = [];
-        foreach ($rows as $row) {
-            $experience[$row['key']] = new LandedExperience(
+        foreach ($answers['landed'] as $row) {
+            $experience[(int) $row['key']] = new LandedExperience(
                 (float) $row['planned'],
                 (float) $row['landed'],
-                $row['receipts'],
+                (int) $row['receipts'],
             );
         }
 

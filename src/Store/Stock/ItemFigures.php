@@ -25,4 +25,21 @@ final readonly class ItemFigures
         public array $adjustments,
     ) {
     }
+
+    /** @param array<string, list<array<string, string|null>>> $answers to what StockList::askOfItem() asks */
+    public static function in(array $answers): self
+    {
+        $held = [];
+        foreach ($answers['held'] as $row) {
+            $held[(int) $row['site_id']] = (float) $row['units'];
+        }
+
+        return new self(
+            $held,
+            $answers['balances'],
+            $answers['movements'],
+            $answers['orders'],
+            $answers['adjustments'],
+        );
+    }
 }

@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Stock;
 
 use Doctrine\DBAL\Connection;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Store\OneTrip;
 
 /** Figures about stock, each from one query. */
 final readonly class StockFigures
@@ -16,44 +17,50 @@ final readonly class StockFigures
     {
     }
 
-    /**
-     * Lots that expire within two months with more left than will sell by then.
-     *
-     * @return list<array{code: string, name: string, site: string, lot: string, expires: string, held: float,
-     *      left: float, value: float, unit: string, days: int}> dearest first
-     */
-    public function lotsAtRisk(\DateTimeImmutable $today, ?int $site): array
+    /** Lots that expire within two months, asked along with other things: see lotsAtRiskIn(). */
+    public static function askLotsAtRisk(OneTrip $trip, \DateTimeImmutable $today, ?int $site): void
     {
-        /**
-         * @var list<array{code: string, name: string, site: string, lot: string, expires: string, held: string,
-         *      per_day: string|null, cost: string|null, unit: string, days: int}> $rows
-         */
-        $rows = $this->connection->fetchAllAssociative(
+        $day = $today->format('Y-m-d');
+        $trip->ask(
+            'expiring',
+            ['code', 'name', 'site', 'lot', 'expires', 'held', 'per_day', 'cost', 'unit', 'days'],
+            'expires, code, site, lot',
             "SELECT i.code, i.name, s.name site, b.lot, l.expires_on expires, b.quantity held,
-                p.forecast_per_week / 7 per_day, i.average_cost cost, i.unit, DATEDIFF(l.expires_on, :today) days
+                p.forecast_per_week / 7 per_day, i.average_cost cost, i.unit, DATEDIFF(l.expires_on, ?) days
              FROM stock_balance b JOIN lot l ON l.item_id = b.item_id AND l.number = b.lot
              JOIN item i ON i.id = b.item_id JOIN site s ON s.id = b.site_id
              LEFT JOIN proposal p ON p.item_id = b.item_id AND p.site_id = b.site_id
-             WHERE b.quantity > 0 AND b.lot <> '' AND l.expires_on <= DATE_ADD(:today, INTERVAL ".
+             WHERE b.quantity > 0 AND b.lot <> '' AND l.expires_on <= DATE_ADD(?, INTERVAL ".
                 self::LOOK_AHEAD_DAYS.
-                ' DAY) AND (:site IS NULL OR b.site_id = :site)',
-            ['today' => $today->format('Y-m-d'), 'site' => $site],
+                ' DAY) AND (? IS NULL OR b.site_id = ?)',
+            [$day, $day, $site, $site],
         );
+    }
+
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers to what askLotsAtRisk() asks
+     *
+     * @return list<array{code: string, name: string, site: string, lot: string, expires: string, held: float,
+     *      left: float, value: float, unit: string, days: int}> with more left than will sell by then, dearest first
+     */
+    public static function lotsAtRiskIn(array $answers): array
+    {
         $found = [];
-        foreach ($rows as $row) {
-            $left = (float) $row['held'] - max(0, $row['days']) * (float) $row['per_day'];
+        foreach ($answers['expiring'] as $row) {
+            $days = (int) $row['days'];
+            $left = (float) $row['held'] - max(0, $days) * (float) $row['per_day'];
             if ($left >= 1) {
                 $found[] = [
-                    'code' => $row['code'],
-                    'name' => $row['name'],
-                    'site' => $row['site'],
-                    'lot' => $row['lot'],
-                    'expires' => $row['expires'],
+                    'code' => (string) $row['code'],
+                    'name' => (string) $row['name'],
+                    'site' => (string) $row['site'],
+                    'lot' => (string) $row['lot'],
+                    'expires' => (string) $row['expires'],
                     'held' => (float) $row['held'],
                     'left' => $left,
                     'value' => $left * (float) $row['cost'],
-                    'unit' => Unit::from($row['unit'])->symbol(),
-                    'days' => $row['days'],
+                    'unit' => Unit::from((string) $row['unit'])->symbol(),
+                    'days' => $days,
                 ];
             }
         }

@@ -20,6 +20,9 @@ final readonly class StockList
     /** Places and lots of an item that are shown; of more there is one too many. */
     public const PLACES = 120;
     public const PAGE = 60;
+    /** The latest of an item. */
+    private const MOVEMENTS = 25;
+    private const ORDERS = 12;
 
     public function __construct(private Connection $connection)
     {
@@ -72,14 +75,10 @@ final readonly class StockList
         return $rows;
     }
 
-    /** What stands of one item and what moved: from one query. */
-    public function ofItem(
-        int $item,
-        \DateTimeImmutable $today,
-        int $movements = 25,
-        int $orders = 12,
-    ): ItemFigures {
-        $answers = (new OneTrip())
+    /** What stands of one item and what moved, asked along with other things: see ItemFigures::in(). */
+    public static function askOfItem(OneTrip $trip, int $item, \DateTimeImmutable $today): void
+    {
+        $trip
             ->ask('held', ['site_id', 'units'], 'site_id', 'SELECT site_id, units FROM on_hand WHERE item_id = ?', [
                 $item,
             ])
@@ -105,7 +104,7 @@ final readonly class StockList
                 'day DESC, id DESC',
                 'SELECT m.id, m.day, m.kind, m.quantity, m.unit_cost, m.reference, s.name site, m.lot, p.name person
                  FROM (SELECT * FROM stock_movement WHERE item_id = ? ORDER BY day DESC, id DESC LIMIT '.
-                    $movements.
+                    self::MOVEMENTS.
                     ') m JOIN site s ON s.id = m.site_id LEFT JOIN person p ON p.id = m.person_id',
                 [$item],
             )
@@ -117,7 +116,7 @@ final readonly class StockList
                     l.packs, l.received, l.pack_name, s.name site
                  FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier u ON u.id = o.supplier_id
                  JOIN site s ON s.id = l.site_id
-                 WHERE l.item_id = ? ORDER BY o.id DESC, l.id DESC LIMIT '.$orders,
+                 WHERE l.item_id = ? ORDER BY o.id DESC, l.id DESC LIMIT '.self::ORDERS,
                 [$item],
             )
             ->ask(
@@ -128,19 +127,6 @@ final readonly class StockList
                  FROM forecast_adjustment a JOIN person p ON p.id = a.by_id LEFT JOIN site s ON s.id = a.site_id
                  WHERE a.item_id = ? AND a.until_day > ?',
                 [$item, $today->format('Y-m-d')],
-            )
-            ->answers($this->connection);
-        $held = [];
-        foreach ($answers['held'] as $row) {
-            $held[(int) $row['site_id']] = (float) $row['units'];
-        }
-
-        return new ItemFigures(
-            $held,
-            $answers['balances'],
-            $answers['movements'],
-            $answers['orders'],
-            $answers['adjustments'],
-        );
+            );
     }
 }

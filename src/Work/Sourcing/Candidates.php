@@ -13,6 +13,8 @@ use TallBarrel\Core\Replenish\SupplierTerms;
 use TallBarrel\Core\Settling\ChargeKind;
 use TallBarrel\Core\Settling\ExpectedCharges;
 use TallBarrel\Core\Sourcing\Alongside;
+use TallBarrel\Core\Sourcing\OfferTerms;
+use TallBarrel\Core\Sourcing\Seller;
 use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Store\Business\Rates;
 use TallBarrel\Store\InBatches;
@@ -22,6 +24,7 @@ use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\SavedProposal;
 use TallBarrel\Store\Settle\LandedCharges;
+use TallBarrel\Store\Supplier\Supplier;
 
 /** Finds who could be bought from, and how what is bought is used up. */
 final class Candidates
@@ -32,6 +35,8 @@ final class Candidates
     private ?array $inForce = null;
     /** @var array<int, array{int, BigDecimal, BigDecimal}> what freight came to, by supplier */
     private array $freight = [];
+    /** @var array<int, Seller> by supplier */
+    private array $sellers = [];
     /** @var array<int, list<Offer>> all that is offered, by item */
     private array $offered = [];
 
@@ -39,6 +44,7 @@ final class Candidates
         private readonly EntityManagerInterface $entities,
         private readonly Connection $connection,
         private readonly Rates $rates,
+        private readonly PlanningData $planning,
         private readonly ClockInterface $clock,
     ) {
     }
@@ -56,27 +62,52 @@ final class Candidates
         $today = $this->clock->now()->setTime(0, 0);
         $rates = $this->inForce ??= $this->rates->allOn($today);
         $others = $this->readSuppliers($withOthers ? $items : null);
-        $terms = $this->suppliers();
-        $sellers = $found = [];
+        $found = [];
         $this->offered = array_fill_keys($items, []) + $this->offered;
         foreach ($this->offers($items) as $offer) {
             $this->offered[$offer->item->id][] = $offer;
             $rate = $rates[$offer->supplier->currency()->code] ?? null;
             if (null !== $rate && $offer->isInForce($today)) {
-                $id = $offer->supplier->id;
-                $sellers[$id] ??= $offer->supplier
-                    ->asSeller($terms[$id]->leadTimesMet ?? [])
-                    ->whoseFreightCameTo($this->freightCame($id));
                 $found[$offer->item->id][] = new Candidate(
                     $offer,
                     $offer->at($rate),
-                    $sellers[$id],
-                    $others[$id] ?? new Alongside(),
+                    $this->seller($offer->supplier),
+                    $others[$offer->supplier->id] ?? new Alongside(),
                 );
             }
         }
 
         return $found;
+    }
+
+    /**
+     * The same of many items, to compare what they cost and nothing else.
+     *
+     * @param list<int> $items
+     *
+     * @return array<int, list<array{OfferTerms, Seller, Alongside}>> by item
+     */
+    public function bids(array $items): array
+    {
+        $offers = $this->planning->offers($this->clock->now()->setTime(0, 0), $items);
+        $others = $this->readSuppliers($items);
+        $ids = array_map(static fn (OfferTerms $offer): int => $offer->supplierId, array_merge(...$offers));
+        $sellers = [];
+        foreach ($this->entities->getRepository(Supplier::class)->findBy(['id' => array_unique($ids)]) as $supplier) {
+            $sellers[$supplier->id] = $this->seller($supplier);
+        }
+
+        return array_map(
+            static fn (array $those): array => array_map(
+                static fn (OfferTerms $offer): array => [
+                    $offer,
+                    $sellers[$offer->supplierId],
+                    $others[$offer->supplierId] ?? new Alongside(),
+                ],
+                $those,
+            ),
+            $offers,
+        );
     }
 
     /** @return list<array{offer: Offer, why: string}> offers that cannot be compared, with the reason */
@@ -151,6 +182,13 @@ final class Candidates
         $offers = ($one ? $query : InBatches::read($query, Offer::class, 'breaks'))->getResult();
 
         return $offers;
+    }
+
+    private function seller(Supplier $supplier): Seller
+    {
+        return $this->sellers[$supplier->id] ??= $supplier
+            ->asSeller($this->suppliers()[$supplier->id]->leadTimesMet ?? [])
+            ->whoseFreightCameTo($this->freightCame($supplier->id));
     }
 
     /** What a supplier's freight came to within a year, beside what the tariff said; 1 where that is not known. */
