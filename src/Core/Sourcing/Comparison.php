@@ -73,9 +73,10 @@ final readonly class Comparison
                 $end = $starts[$i + 1] ?? $to;
                 $stretch = [];
                 foreach (self::between($start, $end, isset($starts[$i + 1]) ? $content : 0.0) as $units) {
-                    $cost = $this->cost($bid, (string) $units);
-                    if (!isset($starts[$i + 1]) || $cost->units < $starts[$i + 1]) {
-                        $stretch[(string) $cost->units] = [$cost->units, $cost->unit()];
+                    // Many of them come to the same packs.
+                    $bought = $offer->rule->pack->toStockUnits($offer->rule->packsFor((string) $units))->toFloat();
+                    if (!isset($starts[$i + 1]) || $bought < $starts[$i + 1]) {
+                        $stretch[(string) $bought] ??= [$bought, $this->cost($bid, (string) $units)->unit()];
                     }
                 }
                 if ([] !== $stretch) {

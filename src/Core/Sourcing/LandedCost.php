@@ -14,9 +14,12 @@ use Brick\Math\BigNumber;
 final readonly class LandedCost
 {
     /**
-     * @param float                                       $units  stock units
-     * @param array<string, array{float, string}> $parts amount for the whole order and how it came about, by CostPart
-     * @param string|null                                 $short  what the order lacks of the supplier's minimum
+     * @param float                $units        stock units
+     * @param array<string, float> $parts        amount for the whole order, by CostPart
+     * @param string|null          $short        what the order lacks of the supplier's minimum
+     * @param float                $wholeFreight of all that goes on the order, and the share of it that is theirs
+     * @param float                $halfTime     days, half of what it lasts
+     * @param float                $daysLate     expected
      */
     private function __construct(
         public OfferTerms $offer,
@@ -25,6 +28,12 @@ final readonly class LandedCost
         public float $units,
         public array $parts,
         public ?string $short,
+        private CostRates $rates,
+        private Usage $usage,
+        private float $wholeFreight,
+        private float $share,
+        private float $halfTime,
+        private float $daysLate,
     ) {
     }
 
@@ -97,92 +106,94 @@ final readonly class LandedCost
             $packs,
             $units,
             [
-                CostPart::Price->value => [
-                    $price,
-                    sprintf(
-                        '%s %s at %s %s%s',
-                        (string) $packs,
-                        $offer->rule->pack->named($packs),
-                        $offer->prices->priceFor($packs)->strippedOfTrailingZeros(),
-                        $offer->rate->foreign->code,
-                        $foreign
-                            ? sprintf(
-                                ', %s %s to 1 %s',
-                                $offer->rate->foreignForOne->strippedOfTrailingZeros(),
-                                $offer->rate->foreign->code,
-                                $offer->rate->home->code,
-                            )
-                            : '',
-                    ),
-                ],
-                CostPart::Freight->value => [
-                    $freight,
-                    0.0 === $wholeFreight
-                        ? (FreightTariff::NONE === $seller->freight->kind
-                            ? 'in the price'
-                            : 'free for an order of this size')
-                        : ($share < 1
-                            ? sprintf('%d %% of the order’s, with what else goes on it', (int) round(100 * $share))
-                            : 'of this order alone').self::came($seller),
-                ],
-                CostPart::Duty->value => [
-                    $duty,
-                    $dutyFree
-                        ? 'paid by the seller'
-                        : (0.0 === $offer->dutyPercent
-                            ? 'none'
-                            : sprintf('%g %% of price and freight', $offer->dutyPercent)),
-                ],
-                CostPart::Currency->value => [
-                    $exchange,
-                    $foreign ? sprintf('the bank takes %g %%', $rates->exchangePercent) : 'none',
-                ],
-                CostPart::Terms->value => [
-                    -$worth * ($price + $freight),
-                    null === $seller->terms
-                        ? 'no terms known'
-                        : sprintf('%s, money at %g %%', $seller->terms->label(), $rates->moneyPercent),
-                ],
-                CostPart::Holding->value => [
-                    $holding,
-                    sprintf(
-                        '%g %% a year for %d days, half the time it lasts',
-                        $rates->holdingPercent,
-                        (int) round($halfTime),
-                    ),
-                ],
-                CostPart::Late->value => [
-                    $late * $usage->perDay * $usage->margin,
-                    null === $usage->daysUntilOut
-                        ? 'it does not run out'
-                        : sprintf(
-                            '%.1f days without, expected, of %s',
-                            $late,
-                            [] === $seller->leadTimesMet
-                                ? 'the promise alone'
-                                : count($seller->leadTimesMet).' deliveries and the promise',
-                        ),
-                ],
+                CostPart::Price->value => $price,
+                CostPart::Freight->value => $freight,
+                CostPart::Duty->value => $duty,
+                CostPart::Currency->value => $exchange,
+                CostPart::Terms->value => -$worth * ($price + $freight),
+                CostPart::Holding->value => $holding,
+                CostPart::Late->value => $late * $usage->perDay * $usage->margin,
             ],
             $seller->minimum->shortfall(
                 $value + $alongside->value,
                 $kilograms + $alongside->kilograms,
                 $packs->toFloat() + $alongside->packs,
             ),
+            $rates,
+            $usage,
+            $wholeFreight,
+            $share,
+            $halfTime,
+            $late,
         );
     }
 
-    private static function came(Seller $seller): string
+    /** How a part of it came about. */
+    public function words(CostPart $part): string
     {
-        return 1.0 === $seller->freightCame
+        $rate = $this->offer->rate;
+        $foreign = $rate->foreign->code !== $rate->home->code;
+
+        return match ($part) {
+            CostPart::Price => sprintf(
+                '%s %s at %s %s%s',
+                (string) $this->packs,
+                $this->offer->rule->pack->named($this->packs),
+                $this->offer->prices->priceFor($this->packs)->strippedOfTrailingZeros(),
+                $rate->foreign->code,
+                $foreign
+                    ? sprintf(
+                        ', %s %s to 1 %s',
+                        $rate->foreignForOne->strippedOfTrailingZeros(),
+                        $rate->foreign->code,
+                        $rate->home->code,
+                    )
+                    : '',
+            ),
+            CostPart::Freight => 0.0 === $this->wholeFreight
+                ? (FreightTariff::NONE === $this->seller->freight->kind
+                    ? 'in the price'
+                    : 'free for an order of this size')
+                : ($this->share < 1
+                    ? sprintf('%d %% of the order’s, with what else goes on it', (int) round(100 * $this->share))
+                    : 'of this order alone').$this->came(),
+            CostPart::Duty => match (true) {
+                true === $this->seller->incoterm?->sellerPaysDuty() => 'paid by the seller',
+                0.0 === $this->offer->dutyPercent => 'none',
+                default => sprintf('%g %% of price and freight', $this->offer->dutyPercent),
+            },
+            CostPart::Currency => $foreign ? sprintf('the bank takes %g %%', $this->rates->exchangePercent) : 'none',
+            CostPart::Terms => null === $this->seller->terms
+                ? 'no terms known'
+                : sprintf('%s, money at %g %%', $this->seller->terms->label(), $this->rates->moneyPercent),
+            CostPart::Holding => sprintf(
+                '%g %% a year for %d days, half the time it lasts',
+                $this->rates->holdingPercent,
+                (int) round($this->halfTime),
+            ),
+            CostPart::Late => null === $this->usage->daysUntilOut
+                ? 'it does not run out'
+                : sprintf(
+                    '%.1f days without, expected, of %s',
+                    $this->daysLate,
+                    [] === $this->seller->leadTimesMet
+                        ? 'the promise alone'
+                        : count($this->seller->leadTimesMet).' deliveries and the promise',
+                ),
+        };
+    }
+
+    private function came(): string
+    {
+        return 1.0 === $this->seller->freightCame
             ? ''
-            : sprintf(', %.2f times the tariff, as it came to before', $seller->freightCame);
+            : sprintf(', %.2f times the tariff, as it came to before', $this->seller->freightCame);
     }
 
     /** For the whole order, home currency. */
     public function total(): float
     {
-        return array_sum(array_column($this->parts, 0));
+        return array_sum($this->parts);
     }
 
     /** For one stock unit, home currency. */
@@ -193,7 +204,7 @@ final readonly class LandedCost
 
     public function part(CostPart $part): float
     {
-        return $this->parts[$part->value][0];
+        return $this->parts[$part->value];
     }
 
     private static function expectedDaysLate(OfferTerms $offer, Seller $seller, Usage $usage): float

@@ -241,7 +241,7 @@ final class OffersTest extends TestCase
         self::assertEqualsWithDelta(2.09765, $cost->unit(), 1e-12);
         self::assertSame(
             '1.3 days without, expected, of 2 deliveries and the promise',
-            $cost->parts[CostPart::Late->value][1],
+            $cost->words(CostPart::Late),
         );
         $lasting = LandedCost::of(
             self::offer('2'),
@@ -251,8 +251,9 @@ final class OffersTest extends TestCase
             new CostRates(0, 0, 0),
             new \DateTimeImmutable(self::TODAY),
         );
-        self::assertSame([0.0, 'it does not run out'], $lasting->parts[CostPart::Late->value]);
-        self::assertSame('no terms known', $lasting->parts[CostPart::Terms->value][1]);
+        self::assertSame(0.0, $lasting->part(CostPart::Late));
+        self::assertSame('it does not run out', $lasting->words(CostPart::Late));
+        self::assertSame('no terms known', $lasting->words(CostPart::Terms));
     }
 
     /** By hand: freight of 20.00 that came to half as much again is 30.00; duty of 5 % is of 190.00 then. */
@@ -271,7 +272,7 @@ final class OffersTest extends TestCase
         ]), 1e-9);
         self::assertSame(
             'of this order alone, 1.50 times the tariff, as it came to before',
-            $cost->parts[CostPart::Freight->value][1],
+            $cost->words(CostPart::Freight),
         );
         $other = $cost->seller->withFreight(FreightTariff::flat(10));
         self::assertSame(1.5, $other->freightCame, 'whatever the tariff');
