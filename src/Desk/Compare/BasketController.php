@@ -52,7 +52,7 @@ final class BasketController extends AbstractController
                     'cut' => count($all) - count($proposals),
                     'took' => microtime(true) - $start,
                     'list' => $request->query->getInt('list'),
-                    'lists' => $this->lists->all(),
+                    'lists' => $this->lists->names(),
                 ],
         );
     }

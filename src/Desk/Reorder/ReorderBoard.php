@@ -46,7 +46,7 @@ final class ReorderBoard
         'code' => 'By item code',
     ];
     /** Rows shown at once; the rest follows as one scrolls. */
-    public const PAGE = 12;
+    public const PAGE = 10;
     private const AT_MOST = 20_000;
     private const DAYS_SHOWN = 42;
 
@@ -94,10 +94,9 @@ final class ReorderBoard
     public function groups(?Site $site, string $sort, string $words = '', int $rows = self::PAGE): array
     {
         $sums = $this->sums($site, $words);
-        $suppliers = $this->suppliers(array_keys($sums));
         $groups = [];
         foreach ($sums as $id => $sum) {
-            $cutOff = isset($suppliers[$id]) ? $this->orderDays($id)->nextCutOff($this->clock->now()) : null;
+            $cutOff = 0 === $id ? null : $this->orderDays($id)->nextCutOff($this->clock->now());
             $groups[] = [
                 match ($sort) {
                     'money' => [-$sum->home],
@@ -106,7 +105,7 @@ final class ReorderBoard
                         0 === $id ? 1 : 0,
                         $sum->rush && 'rush' === $sort ? 0 : 1,
                         $cutOff,
-                        $suppliers[$id]->code ?? '',
+                        $sum->code,
                     ],
                 },
                 $id,
@@ -129,11 +128,11 @@ final class ReorderBoard
             $rows -= count($pages[$id]);
         }
         // What an order lacks is worked out where its rows are: a heading further down gets it with its first ones.
-        $seen = array_values(array_intersect_key($suppliers, array_flip($open)));
+        $seen = array_values($this->entities->getRepository(Supplier::class)->findBy(['id' => $open]));
         $advice = $this->fillUp->advise($seen, $this->sums($site), $site);
         $built = [];
         foreach ($pages as $id => $lines) {
-            $built[] = $this->group($suppliers[$id] ?? null, $sums[$id], $lines, $advice[$id] ?? null);
+            $built[] = $this->group($id, $sums[$id], $lines, $advice[$id] ?? null);
         }
 
         return $built;
@@ -154,9 +153,9 @@ final class ReorderBoard
             return null;
         }
         $ids = $this->board->page($supplier->id ?? 0, $site, $sort, $words, $from, $rows);
-        $lines = $this->board->lines($ids);
+        $lines = self::inOrder($ids, $this->board->lines($ids));
 
-        return $this->group($supplier, $sum, self::inOrder($ids, $lines), $this->advice($supplier, $site), $from);
+        return $this->group($supplier->id ?? 0, $sum, $lines, $this->advice($supplier, $site), $from);
     }
 
     /**
@@ -355,12 +354,9 @@ final class ReorderBoard
         }
 
         return new ReorderGroup(
-            $supplier,
+            $sum,
             [],
             $sum->listed,
-            $sum->chosen,
-            Money::of(number_format($sum->value, 2, '.', ''), $supplier->currency()),
-            $sum->weightKg,
             $this->orderDays($supplier->id)->nextCutOff($this->clock->now()),
             $arrival,
             $this->advice($supplier, $site),
@@ -378,10 +374,11 @@ final class ReorderBoard
     }
 
     /**
-     * @param list<BoardLine> $lines rows to show
+     * @param int             $supplier 0 where nobody sells it
+     * @param list<BoardLine> $lines    rows to show
      */
     private function group(
-        ?Supplier $supplier,
+        int $supplier,
         SupplierSum $sum,
         array $lines,
         ?FillUpAdvice $advice,
@@ -391,31 +388,13 @@ final class ReorderBoard
         $arrivals = array_map(static fn (BoardLine $line): \DateTimeImmutable => $line->arrival, $lines);
 
         return new ReorderGroup(
-            $supplier,
+            $sum,
             $rows,
             $sum->listed - $from - count($lines),
-            $sum->chosen,
-            null === $supplier ? null : Money::of(number_format($sum->value, 2, '.', ''), $supplier->currency()),
-            $sum->weightKg,
-            null === $supplier ? null : $this->orderDays($supplier->id)->nextCutOff($this->clock->now()),
-            null === $supplier || [] === $arrivals ? null : max($arrivals),
+            0 === $supplier ? null : $this->orderDays($supplier)->nextCutOff($this->clock->now()),
+            0 === $supplier || [] === $arrivals ? null : max($arrivals),
             $advice,
         );
-    }
-
-    /**
-     * @param list<int> $ids
-     *
-     * @return array<int, Supplier>
-     */
-    private function suppliers(array $ids): array
-    {
-        $found = [];
-        foreach ($this->entities->getRepository(Supplier::class)->findBy(['id' => $ids]) as $supplier) {
-            $found[$supplier->id] = $supplier;
-        }
-
-        return $found;
     }
 
     private function orderDays(int $supplier): OrderDays

@@ -409,7 +409,7 @@ final class ReorderController extends AbstractController
                 'options' => $run?->options() ?? PlanningOptions::usual(),
                 'starts' => PlanningOptions::STARTS,
                 'histories' => PlanningOptions::HISTORIES,
-                'lists' => $this->lists->all(),
+                'lists' => $this->lists->names(),
                 'latest' => $this->board->latestRun(),
                 'moving' => $this->waiting->at($site)->moved,
                 'putOff' => $this->waiting->at($site)->putOff > 0 ? $this->proposals->putOff($site) : [],

@@ -165,12 +165,14 @@ final class Format
     #[AsTwigFunction('symbol')]
     public function symbol(?string $currency = null): string
     {
-        $of = new \NumberFormatter(
-            self::LOCALE.'@currency='.($currency ?? $this->business->get()->currency),
-            \NumberFormatter::CURRENCY,
-        );
+        /** @var array<string, string> $symbols */
+        static $symbols = [];
+        $currency ??= $this->business->get()->currency;
 
-        return (string) $of->getSymbol(\NumberFormatter::CURRENCY_SYMBOL);
+        return $symbols[$currency] ??= (string) (new \NumberFormatter(
+            self::LOCALE.'@currency='.$currency,
+            \NumberFormatter::CURRENCY,
+        ))->getSymbol(\NumberFormatter::CURRENCY_SYMBOL);
     }
 
     /** "1,400", "2.5": never a trailing zero. */

@@ -68,15 +68,16 @@ final readonly class Board
     public function sums(?Site $site, string $words = ''): array
     {
         /**
-         * @var list<array{supplier: int|null, name: string|null, minimum: string|null, minimum_kg: string|null,
-         *      minimum_packs: int|null, listed: int, rush: int, risk: float|null, chosen: string,
-         *      value: string|null, home: string|null, weight: float|null, packs: string|null, at_risk: float|null,
-         *      cut: string, cut_home: string|null, cut_risk: float|null, cut_best: float|null}> $rows
+         * @var list<array{supplier: int|null, code: string|null, name: string|null, currency: string|null,
+         *      minimum: string|null, minimum_kg: string|null, minimum_packs: int|null, free_from: string|null,
+         *      listed: int, rush: int, risk: float|null, chosen: string, value: string|null, home: string|null,
+         *      weight: float|null, packs: string|null, at_risk: float|null, cut: string, cut_home: string|null,
+         *      cut_risk: float|null, cut_best: float|null}> $rows
          */
         $rows = $this->connection->fetchAllAssociative(
-            "SELECT o.supplier_id supplier, MAX(u.name) name, MAX(u.minimum_value) minimum,
-                MAX(u.minimum_kg) minimum_kg,
-                    MAX(u.minimum_packs) minimum_packs, COUNT(*) listed, MAX(p.reason = 'rush') rush,
+            "SELECT o.supplier_id supplier, MAX(u.code) code, MAX(u.name) name, MAX(u.currency) currency,
+                MAX(u.minimum_value) minimum, MAX(u.minimum_kg) minimum_kg, MAX(u.minimum_packs) minimum_packs,
+                MAX(u.free_freight_from) free_from, COUNT(*) listed, MAX(p.reason = 'rush') rush,
                     SUM(p.at_risk) risk,
                     SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value,
@@ -97,12 +98,15 @@ final readonly class Board
         foreach ($rows as $row) {
             $number = static fn (string|int|null $least): ?float => null === $least ? null : (float) $least;
             $sums[$row['supplier'] ?? 0] = new SupplierSum(
+                $row['code'] ?? '',
                 $row['name'] ?? '',
+                $row['currency'] ?? '',
                 OrderMinimum::of(
                     $number($row['minimum']),
                     $number($row['minimum_kg']),
                     $number($row['minimum_packs']),
                 ),
+                $number($row['free_from']),
                 (int) $row['listed'],
                 1 === (int) $row['rush'],
                 (float) $row['risk'],

@@ -20,6 +20,15 @@ final readonly class OrderLists
         return $this->entities->getRepository(OrderList::class)->findBy([], ['name' => 'ASC']);
     }
 
+    /** @return list<array{id: int, name: string}> by name, to choose one */
+    public function names(): array
+    {
+        /** @var list<array{id: int, name: string}> $names */
+        $names = $this->connection->fetchAllAssociative('SELECT id, name FROM order_list ORDER BY name');
+
+        return $names;
+    }
+
     /**
      * @return array{items: array<int, true>|null, site: int|null}|null items now on it (null for all) and its site;
      *      null where there is no such list

@@ -10,7 +10,8 @@ use TallBarrel\Core\Sourcing\OrderMinimum;
 final readonly class SupplierSum
 {
     /**
-     * @param string $name   of the supplier, empty where nobody sells it
+     * @param string $code   of the supplier, empty where nobody sells it, as are its name and currency
+     * @param float|null $freeFreightFrom value of an order from which they bring it for nothing, in their currency
      * @param int   $listed   proposals on the board
      * @param bool  $rush     whether a customer waits for one of them
      * @param float $risk     what waiting for the next chance to order costs for all of them, home currency
@@ -24,8 +25,11 @@ final readonly class SupplierSum
      * @param float $cutBest  the most that leaving out costs for each unit of money
      */
     public function __construct(
+        public string $code,
         public string $name,
+        public string $currency,
         public OrderMinimum $minimum,
+        public ?float $freeFreightFrom,
         public int $listed,
         public bool $rush,
         public float $risk,
