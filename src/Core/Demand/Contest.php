@@ -127,11 +127,12 @@ final class Contest
             }
         }
         $final = [];
+        $seldom = null === $only && Pattern::of($past)->comesNowAndThen();
         foreach ($winners as $name => $weight) {
             // A method that cannot be fitted to the whole is carried on as it stood.
             $final[] = [
-                (Pattern::of($past)->comesNowAndThen() && null === $only
-                    ? self::seldom($demand, $pooled?->used($count))
+                ($seldom
+                    ? self::seldom($demand, $pooled?->used($count), MethodName::from($name))
                     : self::models($demand, $period, $pooled?->used($count), MethodName::from($name)))[$name] ??
                 $models[$name],
                 $weight,
@@ -326,22 +327,31 @@ final class Contest
      * and
      * seasons of its own. Means over long times, and size and chance apart, are what can be told.
      *
-     * @param list<?float> $past
+     * @param list<?float>    $past
+     * @param MethodName|null $only one of them; null for all
      *
      * @return array<string, Model>
      */
-    private static function seldom(array $past, ?SeasonalIndex $pooled): array
+    private static function seldom(array $past, ?SeasonalIndex $pooled, ?MethodName $only = null): array
     {
-        $models = [
-            MethodName::Mean->value => MovingAverage::of(count($past)),
-            MethodName::Simple->value => self::smoothing($past, Trend::None),
-            MethodName::Sba->value => Intermittent::fit(Intermittent::SBA, $past),
-            MethodName::Tsb->value => Intermittent::fit(Intermittent::TSB, $past),
-        ];
-        if (count($past) > self::LONG_WINDOW) {
+        $wants = static fn (MethodName $name): bool => null === $only || $only === $name;
+        $models = [];
+        if ($wants(MethodName::Mean)) {
+            $models[MethodName::Mean->value] = MovingAverage::of(count($past));
+        }
+        if ($wants(MethodName::Simple)) {
+            $models[MethodName::Simple->value] = self::smoothing($past, Trend::None);
+        }
+        if ($wants(MethodName::Sba)) {
+            $models[MethodName::Sba->value] = Intermittent::fit(Intermittent::SBA, $past);
+        }
+        if ($wants(MethodName::Tsb)) {
+            $models[MethodName::Tsb->value] = Intermittent::fit(Intermittent::TSB, $past);
+        }
+        if (count($past) > self::LONG_WINDOW && $wants(MethodName::MovingAverage)) {
             $models[MethodName::MovingAverage->value] = MovingAverage::of(self::LONG_WINDOW);
         }
-        if (null !== $pooled) {
+        if (null !== $pooled && $wants(MethodName::PooledSeason)) {
             $models[MethodName::PooledSeason->value] = new OnSeason(
                 $pooled,
                 self::smoothing(OnSeason::without($pooled, $past), Trend::None),

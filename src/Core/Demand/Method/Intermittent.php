@@ -21,6 +21,7 @@ final readonly class Intermittent implements Model
     public const TSB = 'tsb';
     private const ALPHAS = [0.05, 0.1, 0.2, 0.3];
     private const BETAS = [0.02, 0.05, 0.1, 0.2];
+    private const FIRST = 4;
 
     /**
      * @param float $alpha smoothing of sizes, and of intervals for Croston and SBA
@@ -49,10 +50,16 @@ final readonly class Intermittent implements Model
      */
     public static function fit(string $kind, array $demand): self
     {
+        $known = self::known($demand);
+        $tsb = self::TSB === $kind;
+        $betas = $tsb ? self::BETAS : [self::BETAS[1]];
+        // The probability does not ask how sizes are smoothed, nor they how it is.
+        $chances = $tsb ? array_map(static fn (float $beta): array => self::chances($known, $beta), $betas) : [];
         $best = [INF, self::ALPHAS[1], self::BETAS[1]];
         foreach (self::ALPHAS as $alpha) {
-            foreach (self::TSB === $kind ? self::BETAS : [self::BETAS[1]] as $beta) {
-                $squares = self::run($kind, $alpha, $beta, $demand, [])[0];
+            $sizes = self::sizes($known, $alpha);
+            foreach ($betas as $i => $beta) {
+                $squares = self::squares($known, $sizes, $chances[$i] ?? self::intervals($known, $alpha, $kind));
                 if ($squares < $best[0]) {
                     $best = [$squares, $alpha, $beta];
                 }
@@ -64,67 +71,125 @@ final readonly class Intermittent implements Model
 
     public function roll(array $demand, array $origins, int $ahead): array
     {
-        return array_map(
-            static fn (float $rate): array => array_fill(0, $ahead, $rate),
-            self::run($this->kind, $this->alpha, $this->beta, $demand, $origins)[1],
-        );
+        $known = self::known($demand);
+        $sizes = self::sizes($known, $this->alpha);
+        $often = self::TSB === $this->kind
+            ? self::chances($known, $this->beta)
+            : self::intervals($known, $this->alpha, $this->kind);
+        $rolled = [];
+        $seen = $t = 0;
+        foreach ($origins as $origin) {
+            for (; $t < $origin; ++$t) {
+                $seen += null === $demand[$t] ? 0 : 1;
+            }
+            $rolled[$origin] = array_fill(0, $ahead, 0 === $seen ? 0.0 : $sizes[$seen - 1] * $often[$seen - 1]);
+        }
+
+        return $rolled;
     }
 
     /**
-     * Started like R's forecast::croston: at the first size, and an interval counted from before the first value.
-     *
      * @param list<?float> $demand
-     * @param list<int>    $origins
      *
-     * @return array{float, array<int, float>} squared one-step errors, rate by origin
+     * @return list<float>
      */
-    private static function run(string $kind, float $alpha, float $beta, array $demand, array $origins): array
+    private static function known(array $demand): array
     {
-        $size = $interval = null;
-        $since = 1;
-        $seen = 0;
-        $came = 0;
-        $chance = null;
+        return array_values(array_filter($demand, static fn (?float $value): bool => null !== $value));
+    }
+
+    /**
+     * Squared one-step errors from the first demand on: what is expected is its size times how often it comes.
+     *
+     * @param list<float> $known
+     * @param list<float> $sizes after each value
+     * @param list<float> $often after each value, a share of the periods
+     */
+    private static function squares(array $known, array $sizes, array $often): float
+    {
         $squares = 0.0;
-        $rates = [];
-        $wanted = array_fill_keys($origins, true);
-        $rate = 0.0;
-        $end = count($demand);
-        for ($t = 0; $t <= $end; ++$t) {
-            if (isset($wanted[$t])) {
-                $rates[$t] = $rate;
+        $before = 0.0;
+        $begun = false;
+        foreach ($known as $i => $value) {
+            if ($begun) {
+                $error = $value - $before;
+                $squares += $error * $error;
+            } elseif ($value > 0) {
+                $begun = true;
             }
-            $value = $t < $end ? $demand[$t] : null;
-            if (null === $value) {
-                continue;
-            }
-            ++$seen;
-            if (null !== $size) {
-                $squares += ($value - $rate) ** 2;
-            }
+            $before = $sizes[$i] * $often[$i];
+        }
+
+        return $squares;
+    }
+
+    /**
+     * Started like R's forecast::croston: at the first size.
+     *
+     * @param list<float> $known
+     *
+     * @return list<float> how much comes when something does, as seen after each value; 0 before the first
+     */
+    private static function sizes(array $known, float $alpha): array
+    {
+        $sizes = [];
+        $size = null;
+        foreach ($known as $value) {
             if ($value > 0) {
-                ++$came;
-                $interval = null === $interval ? (float) $since : $interval + $alpha * ($since - $interval);
                 $size = null === $size ? $value : $size + $alpha * ($value - $size);
+            }
+            $sizes[] = $size ?? 0.0;
+        }
+
+        return $sizes;
+    }
+
+    /**
+     * Started like R's forecast::croston: with an interval counted from before the first value.
+     *
+     * @param list<float> $known
+     *
+     * @return list<float> how often something comes, from the periods between, as seen after each value
+     */
+    private static function intervals(array $known, float $alpha, string $kind): array
+    {
+        $factor = self::SBA === $kind ? 1 - $alpha / 2 : 1.0;
+        $often = [];
+        $share = 0.0;
+        $interval = null;
+        $since = 1;
+        foreach ($known as $value) {
+            if ($value > 0) {
+                $interval = null === $interval ? (float) $since : $interval + $alpha * ($since - $interval);
+                $share = $factor / $interval;
                 $since = 1;
             } else {
                 ++$since;
             }
-            if (self::TSB === $kind) {
-                // The probability starts at the share of the first values that had demand.
-                $chance =
-                    null === $chance || $seen <= 4
-                        ? $came / $seen
-                        : $chance + $beta * (($value > 0 ? 1.0 : 0.0) - $chance);
-                $rate = $chance * ($size ?? 0.0);
-            } else {
-                $rate =
-                    null === $size || null === $interval
-                        ? 0.0
-                        : ($size / $interval) * (self::SBA === $kind ? 1 - $alpha / 2 : 1.0);
-            }
+            $often[] = $share;
         }
 
-        return [$squares, $rates];
+        return $often;
+    }
+
+    /**
+     * Started at the share of the first values that had demand.
+     *
+     * @param list<float> $known
+     *
+     * @return list<float> how often something comes, by a probability that moves in every period
+     */
+    private static function chances(array $known, float $beta): array
+    {
+        $often = [];
+        $chance = 0.0;
+        $came = 0;
+        foreach ($known as $i => $value) {
+            $comes = $value > 0 ? 1 : 0;
+            $came += $comes;
+            $often[] = $chance = $i < self::FIRST ? $came / ($i + 1) : $chance + $beta * ($comes - $chance);
+        }
+
+        return $often;
     }
 }

@@ -37,8 +37,8 @@ final readonly class Minimum
             $simplex[] = [$point, $of($point)];
         }
         $calls = $size + 1;
+        $simplex = self::inOrder($simplex);
         while ($calls < $most) {
-            usort($simplex, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
             [$best, $worst] = [$simplex[0], $simplex[$size]];
             if ($worst[1] - $best[1] <= $tolerance * (abs($best[1]) + 1e-12)) {
                 break;
@@ -83,11 +83,28 @@ final readonly class Minimum
                         $simplex[$k] = [$point, $of($point)];
                         ++$calls;
                     }
+                    $simplex = self::inOrder($simplex);
+                    continue;
                 }
             }
+            // The others are in order: only the new one has to find its place.
+            for ($k = $size; $k > 0 && $simplex[$k][1] < $simplex[$k - 1][1]; --$k) {
+                [$simplex[$k], $simplex[$k - 1]] = [$simplex[$k - 1], $simplex[$k]];
+            }
         }
-        usort($simplex, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
 
         return $simplex[0];
+    }
+
+    /**
+     * @param list<array{list<float>, float}> $simplex
+     *
+     * @return list<array{list<float>, float}> the smallest value first
+     */
+    private static function inOrder(array $simplex): array
+    {
+        usort($simplex, static fn (array $a, array $b): int => $a[1] <=> $b[1]);
+
+        return $simplex;
     }
 }

@@ -226,6 +226,26 @@ final readonly class Smoothing implements Model
         $keepSlope = (1.0 - $beta) * $phi;
         $keepSeason = 1.0 - $gamma;
         $end = count($demand);
+        if (null === $kind && 0.0 === $slope && 0.0 === $beta) {
+            // The level alone, which is fitted most often: the same sum without what stays nothing.
+            for ($t = $first; $t < $end; ++$t) {
+                if ($t === $next) {
+                    $rolled[$t] = array_fill(0, $ahead, $level > 0.0 ? $level : 0.0);
+                    $next = $origins[++$nextOrigin] ?? -1;
+                }
+                $observed = $demand[$t];
+                if (null !== $observed) {
+                    $error = $observed - $level;
+                    $sse += $error * $error;
+                    $level += $alpha * $error;
+                }
+            }
+            if ($end === $next) {
+                $rolled[$end] = array_fill(0, $ahead, $level > 0.0 ? $level : 0.0);
+            }
+
+            return [$sse, $rolled, $level, 0.0, []];
+        }
         if (null === $kind) {
             for ($t = $first; $t < $end; ++$t) {
                 if ($t === $next) {
