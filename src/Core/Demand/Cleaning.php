@@ -93,7 +93,11 @@ final readonly class Cleaning
         $highest = max($known);
         $usual = self::median($known);
         $sizes = array_values(array_filter($known, static fn (float $value): bool => $value > 0));
-        $size = [] === $sizes ? 0.0 : self::median($sizes);
+        $size = match (count($sizes)) {
+            0 => 0.0,
+            count($known) => $usual,
+            default => self::median($sizes),
+        };
         $odd = [];
         $end = count($demand);
         foreach ($demand as $week => $value) {

@@ -53,19 +53,21 @@ final readonly class ErrorScale
                 if ($at >= $end) {
                     break;
                 }
-                if (null === $demand[$at]) {
+                $came = $demand[$at];
+                if (null === $came) {
                     continue;
                 }
-                $error = $mean - $demand[$at];
-                $absolute += abs($error);
+                $error = $mean - $came;
+                $off = $error < 0.0 ? -$error : $error;
+                $absolute += $off;
                 $square += $error * $error;
                 $sum += $error;
-                $wanted += $demand[$at];
+                $wanted += $came;
                 ++$count;
                 $running += $error;
                 if (0 === $h) {
                     $first += $error;
-                    $firstAbsolute += abs($error);
+                    $firstAbsolute += $off;
                     ++$firsts;
                 }
                 if ($cumulative) {

@@ -119,6 +119,16 @@ final readonly class OrderDays
         return max(0, (int) $usual->diff($this->arrival($now, $leadDays))->format('%r%a'));
     }
 
+    /** The next chance to order, of what takes so many days to come. */
+    public function chance(\DateTimeImmutable $now, int $leadDays): OrderChance
+    {
+        return new OrderChance(
+            $this->arrival($now, $leadDays),
+            $this->holidaysWithin($now, $leadDays),
+            $this->reviewDaysFrom($now),
+        );
+    }
+
     /** @param list<array{string, string}> $holidays */
     private static function isShut(array $holidays, \DateTimeImmutable $day): bool
     {

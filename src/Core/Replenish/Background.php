@@ -8,10 +8,14 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\Demand\Newcomers;
 use TallBarrel\Core\Demand\PooledSeason;
 use TallBarrel\Core\Demand\ValueClass;
+use TallBarrel\Core\Ordering\OrderChance;
 
 /** What every item of one planning run shares. */
-final readonly class Background
+final class Background
 {
+    /** @var array<string, OrderChance> by supplier and days, so that a calendar is looked through once for all items */
+    private array $chances = [];
+
     /**
      * @param array<int, SupplierTerms>  $suppliers
      * @param array<int, ValueClass>     $classes    by item
@@ -23,20 +27,20 @@ final readonly class Background
      * @param float|null                 $coverDays  days to cover, where the run asks for it
      */
     public function __construct(
-        public \DateTimeImmutable $now,
-        public PlanningOptions $options,
-        public array $suppliers,
-        public array $classes,
-        public array $policies,
-        public array $seasons,
-        public array $lastPrices,
-        public ?array $listed,
-        public ?int $listSite,
-        public ?float $coverDays,
-        public float $orderCost,
-        public float $holdingShare,
-        public Newcomers $alike = new Newcomers(),
-        public Ways $ways = new Ways(),
+        public readonly \DateTimeImmutable $now,
+        public readonly PlanningOptions $options,
+        public readonly array $suppliers,
+        public readonly array $classes,
+        public readonly array $policies,
+        public readonly array $seasons,
+        public readonly array $lastPrices,
+        public readonly ?array $listed,
+        public readonly ?int $listSite,
+        public readonly ?float $coverDays,
+        public readonly float $orderCost,
+        public readonly float $holdingShare,
+        public readonly Newcomers $alike = new Newcomers(),
+        public readonly Ways $ways = new Ways(),
     ) {
     }
 
@@ -52,6 +56,14 @@ final readonly class Background
         $days = (int) (new \DateTimeImmutable($day, $yesterday->getTimezone()))->diff($yesterday)->format('%r%a');
 
         return intdiv(max(0, $days), 7);
+    }
+
+    /** The next chance to order from a supplier what takes so many days to come; null where it is not known. */
+    public function chance(?int $supplier, int $days): ?OrderChance
+    {
+        return null === $supplier || !isset($this->suppliers[$supplier])
+            ? null
+            : $this->chances[$supplier.' '.$days] ??= $this->suppliers[$supplier]->orderDays->chance($this->now, $days);
     }
 
     public function isOnList(int $item, int $site): bool

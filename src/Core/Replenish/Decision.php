@@ -73,15 +73,14 @@ final readonly class Decision
     private function newcomer(ItemSite $place, WeeklyHistory $history, Background $background): ?array
     {
         $weeks = $history->sinceFirstSale()->knownWeeks();
-        $usual = $background->alike->usual($place->item->category, $place->item->worth->salesPrice);
-
-        return 0 === $weeks
+        $usual = 0 === $weeks
             || $weeks >= Newcomers::NEW_WEEKS
-            || null === $usual
             || null !== $place->record->standsIn()
             || PlanningOptions::ALL !== $background->options->history
                 ? null
-                : [$weeks, $usual];
+                : $background->alike->usual($place->item->category, $place->item->worth->salesPrice);
+
+        return null === $usual ? null : [$weeks, $usual];
     }
 
     /** @param list<OfferTerms> $offers */

@@ -41,17 +41,16 @@ final readonly class Sourced
         $supplier = null === $offer ? null : $background->suppliers[$offer->supplierId] ?? null;
         $met = LeadTime::fromDeliveries($offer->leadDays ?? self::USUAL_DAYS, $supplier->leadTimesMet ?? []);
         $days = (int) round($met->days);
-        $arrival =
-            $supplier?->orderDays->arrival($background->now, $days) ??
-            $background->today()->modify(sprintf('+%d days', $days));
+        $chance = $background->chance($offer?->supplierId, $days);
+        $arrival = $chance->arrival ?? $background->today()->modify(sprintf('+%d days', $days));
         $until = (int) $background->today()->diff($arrival->setTime(0, 0))->days;
-        $holidays = $supplier?->orderDays->holidaysWithin($background->now, $days) ?? 0;
+        $holidays = $chance->holidays ?? 0;
 
         return new self(
             $offer,
             $supplier,
             LeadTime::of(max(0.0, $until + $met->days - $days), $met->spread),
-            $supplier?->orderDays->reviewDaysFrom($background->now) ?? self::USUAL_DAYS,
+            $chance->reviewDays ?? self::USUAL_DAYS,
             $holidays,
             max(0, $until - $days - $holidays),
             $arrival,

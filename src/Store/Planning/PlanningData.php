@@ -52,6 +52,7 @@ final readonly class PlanningData
     private const WEEKS = 156;
     private const LEAD_TIMES = 20;
     private const YEAR = 52;
+    private const AT_A_TIME = 500;
     /** A category shows a season of its own once so many items bear it out. */
     private const FEWEST_IN_CATEGORY = 3;
 
@@ -310,24 +311,11 @@ final readonly class PlanningData
     /** @return array<string, PooledSeason> by category, only where there are items enough to bear it out */
     public function seasons(\DateTimeImmutable $today): array
     {
-        /** @var list<array{category: string, w: int, q: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            'SELECT i.category, (DATEDIFF(?, d.day) - 1) DIV 7 w, SUM(d.quantity) q
-             FROM sales_day d JOIN item i ON i.id = d.item_id WHERE d.day < ? AND d.day >= ? GROUP BY i.category, w',
-            [
-                $today->format('Y-m-d'),
-                $today->format('Y-m-d'),
-                $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d'),
-            ],
-        );
+        $sums = $this->soldByCategory($today);
         /** @var array<string, int> $items */
         $items = $this->connection->fetchAllKeyValue(
             'SELECT category, COUNT(*) FROM item WHERE id IN (SELECT item_id FROM planned_place) GROUP BY category',
         );
-        $sums = [];
-        foreach ($rows as $row) {
-            $sums[$row['category']][(int) $row['w']] = (float) $row['q'];
-        }
         $seasons = [];
         foreach ($sums as $category => $byWeek) {
             $weeks = max(array_keys($byWeek)) + 1;
@@ -336,7 +324,7 @@ final readonly class PlanningData
             }
             $series = [];
             for ($ago = $weeks - 1; $ago >= 0; --$ago) {
-                $series[] = max(0.0, $byWeek[$ago] ?? 0.0);
+                $series[] = max(0.0, round($byWeek[$ago] ?? 0.0, 3));
             }
             $all = self::factors($series);
             if (null !== $all) {
@@ -348,6 +336,39 @@ final readonly class PlanningData
         }
 
         return $seasons;
+    }
+
+    /**
+     * Added up here, since that is quicker than a database's sum of so many groups; some items at a time, in the order
+     * in which sales are kept, so that no more is held than a few of them.
+     *
+     * @return array<string, non-empty-array<int, float>> by category and weeks ago
+     */
+    private function soldByCategory(\DateTimeImmutable $today): array
+    {
+        /** @var array<int, string> $categories */
+        $categories = $this->connection->fetchAllKeyValue('SELECT id, category FROM item ORDER BY id');
+        $sums = [];
+        foreach (array_chunk(array_keys($categories), self::AT_A_TIME) as $items) {
+            $sales = $this->connection->executeQuery(
+                'SELECT item_id, (DATEDIFF(?, day) - 1) DIV 7, quantity FROM sales_day
+                    WHERE item_id BETWEEN ? AND ? AND day < ? AND day >= ?',
+                [
+                    $today->format('Y-m-d'),
+                    $items[0],
+                    $items[count($items) - 1],
+                    $today->format('Y-m-d'),
+                    $today->modify(sprintf('-%d days', 7 * self::WEEKS))->format('Y-m-d'),
+                ],
+            );
+            while (false !== ($sold = $sales->fetchNumeric())) {
+                /** @var array{int, int, string} $sold */
+                $category = $categories[$sold[0]];
+                $sums[$category][$sold[1]] = ($sums[$category][$sold[1]] ?? 0.0) + (float) $sold[2];
+            }
+        }
+
+        return $sums;
     }
 
     /**

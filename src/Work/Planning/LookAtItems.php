@@ -6,6 +6,9 @@ namespace TallBarrel\Work\Planning;
 
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Contracts\Cache\CacheInterface;
+use TallBarrel\Core\Demand\Newcomers;
+use TallBarrel\Core\Demand\PooledSeason;
+use TallBarrel\Core\Demand\ValueClass;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Replenish\Background;
 use TallBarrel\Core\Replenish\Decision;
@@ -79,21 +82,43 @@ final readonly class LookAtItems
         return $findings;
     }
 
+    /**
+     * What sales say of all items, read once a day: they end yesterday and change only when somebody brings more. Of
+     * workers that begin at once each goes its own way round, so that they do not all wait for the same of it.
+     *
+     * @return array{classes: array<int, ValueClass>, seasons: array<string, PooledSeason>, alike: Newcomers}
+     */
+    private function shared(\DateTimeImmutable $today): array
+    {
+        $sales = sprintf('%s-%d', $today->format('Ymd'), $this->imports->lastApplied());
+        $classes = $seasons = [];
+        $alike = new Newcomers();
+        $reads = [
+            function () use (&$classes, $sales, $today): void {
+                $classes = $this->cache->get('classes-'.$sales, fn (): array => $this->data->valueClasses($today));
+            },
+            function () use (&$seasons, $sales, $today): void {
+                $seasons = $this->cache->get('seasons-'.$sales, fn (): array => $this->data->seasons($today));
+            },
+            function () use (&$alike, $sales, $today): void {
+                $alike = $this->cache->get('alike-'.$sales, fn (): Newcomers => $this->data->newcomers($today));
+            },
+        ];
+        shuffle($reads);
+        foreach ($reads as $read) {
+            $read();
+        }
+
+        return ['classes' => $classes, 'seasons' => $seasons, 'alike' => $alike];
+    }
+
     /** @param list<OfferTerms> $offers there are to choose from */
     private function background(PlanningOptions $options, array $offers): Background
     {
         $now = $this->clock->now();
         $today = $now->setTime(0, 0);
         $business = $this->business->get();
-        // Sales end yesterday and change only when somebody brings more.
-        $shared = $this->cache->get(
-            sprintf('planning-v2-%s-%d', $today->format('Ymd'), $this->imports->lastApplied()),
-            fn (): array => [
-                'classes' => $this->data->valueClasses($today),
-                'seasons' => $this->data->seasons($today),
-                'alike' => $this->data->newcomers($today),
-            ],
-        );
+        $shared = $this->shared($today);
         $list =
             null === $options->list
                 ? null

@@ -79,13 +79,11 @@ final readonly class Smoothing implements Model
         $has = [true, Trend::None !== $trend, null !== $kind, Trend::Damped === $trend];
         $which = array_keys(array_filter($has));
         $pick = static fn (float ...$from): array => array_map(static fn (int $one): float => $from[$one], $which);
-        $squares = static fn (array $point): float => self::squares(
-            $demand,
-            $kind,
-            $period,
-            $start,
-            self::whole($which, $point),
-        );
+        $squares = static function (array $point) use ($demand, $kind, $period, $start, $which): float {
+            [$alpha, $beta, $gamma, $phi] = self::whole($which, $point);
+
+            return self::run($demand, $kind, $period, $start, $alpha, $beta, $gamma, $phi, [], 0)[0];
+        };
         $point =
             $parameters ??
             Minimum::find(
@@ -112,31 +110,10 @@ final readonly class Smoothing implements Model
     }
 
     /**
-     * @param list<?float>                        $demand
-     * @param State                               $start
-     * @param array{float, float, float, float}   $parameters
-     */
-    private static function squares(array $demand, ?Season $kind, int $period, array $start, array $parameters): float
-    {
-        return self::run(
-            $demand,
-            $kind,
-            $period,
-            $start,
-            $parameters[0],
-            $parameters[1],
-            $parameters[2],
-            $parameters[3],
-            [],
-            0,
-        )[0];
-    }
-
-    /**
      * α, β, γ and φ, those that the form lacks filled in.
      *
      * @param list<int>    $which of the four the point holds
-     * @param array<mixed> $point
+     * @param list<float>  $point
      *
      * @return array{float, float, float, float}
      */
@@ -144,7 +121,7 @@ final readonly class Smoothing implements Model
     {
         $all = [0.0, 0.0, 0.0, 1.0];
         foreach ($which as $i => $one) {
-            $all[$one] = is_float($point[$i] ?? null) ? $point[$i] : 0.0;
+            $all[$one] = $point[$i];
         }
 
         return [$all[0], $all[1], $all[2], $all[3]];
