@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace TallBarrel\Store;
 
 use Doctrine\DBAL\Connection;
+use Doctrine\DBAL\ParameterType;
 
 /** Several small questions put to the database in one query; each is answered by rows of text, in its own order. */
 final class OneTrip
@@ -48,6 +49,13 @@ final class OneTrip
             : $connection->fetchAllAssociative(
                 implode(' UNION ALL ', $this->selects).' ORDER BY question, nth',
                 $this->values,
+                // A number among texts would keep the database from using an index.
+                array_map(
+                    static fn (string|int|null $value): ParameterType => is_int($value)
+                        ? ParameterType::INTEGER
+                        : ParameterType::STRING,
+                    $this->values,
+                ),
             );
         foreach ($rows as $row) {
             /** @var list<string|null> $fields */
