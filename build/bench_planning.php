@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 /*
  * Planning at the size of a large shop: item-sites with three years of weekly history made up in a database of their
- * own, from rows to saved proposals, and the board over them. Usage: php build/bench_planning.php ITEM_SITES
+ * own, from rows to saved proposals by the workers that run, as after a press of Recalculate, and the board over them.
+ * Usage: php build/bench_planning.php ITEM_SITES
  */
 
 use Doctrine\DBAL\Connection;
@@ -157,11 +158,11 @@ $connection->executeStatement('UPDATE business SET monthly_budget = NULL');
 exec('php '.escapeshellarg(dirname(__DIR__).'/bin/console').' cache:pool:clear cache.app -q');
 $console = escapeshellarg(dirname(__DIR__).'/bin/console');
 $start = hrtime(true);
-exec('/usr/bin/env php '.$console.' planning:run --afresh 2>&1', $output, $failed);
+exec('/usr/bin/env php '.$console.' planning:run --afresh --leave 2>&1', $output, $failed);
 $seconds = (hrtime(true) - $start) / 1e9;
 0 === $failed || exit(implode("\n", $output)."\n");
 $start = hrtime(true);
-exec('/usr/bin/env php '.$console.' planning:run 2>&1');
+exec('/usr/bin/env php '.$console.' planning:run --leave 2>&1');
 $again = (hrtime(true) - $start) / 1e9;
 printf(
     "%d item-sites, %s rows of history: %.1f s, %.0f a second; again with nothing changed %.1f s\n",

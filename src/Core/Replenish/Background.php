@@ -15,6 +15,8 @@ final class Background
 {
     /** @var array<string, OrderChance> by supplier and days, so that a calendar is looked through once for all items */
     private array $chances = [];
+    /** @var array<string, string> by category */
+    private array $marks = [];
 
     /**
      * @param array<int, SupplierTerms>  $suppliers
@@ -64,6 +66,17 @@ final class Background
         return null === $supplier || !isset($this->suppliers[$supplier])
             ? null
             : $this->chances[$supplier.' '.$days] ??= $this->suppliers[$supplier]->orderDays->chance($this->now, $days);
+    }
+
+    /** What tells the season of a category from another, to three decimals; empty where it has none. */
+    public function seasonMark(string $category): string
+    {
+        return $this->marks[$category] ??= isset($this->seasons[$category])
+            ? hash('xxh128', serialize(array_map(
+                static fn (float $factor): float => round($factor, 3),
+                $this->seasons[$category]->figures(),
+            )))
+            : '';
     }
 
     public function isOnList(int $item, int $site): bool

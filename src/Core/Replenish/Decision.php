@@ -9,7 +9,6 @@ use TallBarrel\Core\Demand\Forecast;
 use TallBarrel\Core\Demand\Forecaster;
 use TallBarrel\Core\Demand\Newcomers;
 use TallBarrel\Core\Demand\Pattern;
-use TallBarrel\Core\Demand\PooledSeason;
 use TallBarrel\Core\Demand\Stage;
 use TallBarrel\Core\Demand\ValueClass;
 use TallBarrel\Core\Demand\WeeklyHistory;
@@ -95,7 +94,7 @@ final readonly class Decision
             $cleaning->history,
             $horizon,
             $background,
-            $background->seasons[$place->item->category] ?? null,
+            $place->item->category,
             $new,
             $known,
         );
@@ -220,27 +219,23 @@ final readonly class Decision
         WeeklyHistory $history,
         int $horizon,
         Background $background,
-        ?PooledSeason $season,
+        string $category,
         ?array $new,
         ?KnownForecast $known,
     ): KnownForecast {
         $options = $background->options;
-        $figures =
-            null === $season
-                ? null
-                : array_map(static fn (float $factor): float => round($factor, 3), $season->figures());
+        $season = $background->seasons[$category] ?? null;
         $key = hash(
             'xxh128',
             serialize([
                 self::FORECAST_VERSION,
-                $history->demand,
                 $horizon,
                 $options->history,
                 $options->from,
                 $options->to,
-                $figures,
+                $background->seasonMark($category),
                 null === $new ? null : round($new[1], 2),
-            ]),
+            ]).pack('e*', ...array_map(static fn (?float $week): float => $week ?? \NAN, $history->demand)),
         );
         if (null !== $known && $known->key === $key) {
             // A person's adjustment is never kept with the forecast it was made to.

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Exchange\Console;
 
+use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\Console\Attribute\AsCommand;
 use Symfony\Component\Console\Command\Command;
 use Symfony\Component\Console\Input\InputInterface;
@@ -22,11 +23,15 @@ use TallBarrel\Work\Planning\RunPlanning;
 #[AsCommand('planning:run', 'Calculates what to buy, over all items and sites, and helps the workers with it.')]
 final class PlanCommand extends Command
 {
+    /** Seconds. */
+    private const LOOK_AGAIN = 0.1;
+
     public function __construct(
         private readonly RunPlanning $planning,
         private readonly Proposals $proposals,
         private readonly MessageBusInterface $bus,
         private readonly EventDispatcherInterface $events,
+        private readonly ClockInterface $clock,
         #[Autowire(service: 'messenger.transport.planning')] private readonly TransportInterface $queue,
     ) {
         parent::__construct();
@@ -40,6 +45,12 @@ final class PlanCommand extends Command
                 null,
                 InputOption::VALUE_REQUIRED,
                 'Days to cover; without it every item follows its policy',
+            )
+            ->addOption(
+                'leave',
+                null,
+                InputOption::VALUE_NONE,
+                'Leave it to the workers and only wait for them, as the page does',
             )
             ->addOption(
                 'afresh',
@@ -64,7 +75,11 @@ final class PlanCommand extends Command
         $options =
             null === $cover ? PlanningOptions::usual() : PlanningOptions::of(PlanningOptions::COVER, (float) $cover);
         $run = $this->planning->begin($options, true === $input->getOption('afresh'))->id;
-        $this->help($run);
+        if (true !== $input->getOption('leave')) {
+            $this->help($run);
+        }
+        for (; $this->proposals->isRunning($run); $this->clock->sleep(self::LOOK_AGAIN)) {
+        }
         $done = $this->proposals->run($run);
         if (null === $done || !$done->isDone()) {
             $output->writeln(
