@@ -4,12 +4,27 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Exchange;
 
+use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\Console\Application;
+use Symfony\Component\Clock\ClockInterface;
+use Symfony\Component\Clock\DatePoint;
 use Symfony\Component\Console\Tester\CommandTester;
+use Symfony\Component\EventDispatcher\EventDispatcherInterface;
 use Symfony\Component\Mailer\MailerInterface;
+use Symfony\Component\Messenger\Envelope;
+use Symfony\Component\Messenger\MessageBusInterface;
+use Symfony\Component\Messenger\Transport\TransportInterface;
 use Symfony\Component\Mime\Email;
+use TallBarrel\Exchange\Console\PlanCommand;
+use TallBarrel\Store\Planning\PlanningData;
+use TallBarrel\Store\Planning\Proposals;
+use TallBarrel\Store\Planning\WhatMoved;
 use TallBarrel\Tests\Store\StoreTestCase;
 use TallBarrel\Work\Ordering\SentLetters;
+use TallBarrel\Work\Planning\KeepWithinBudget;
+use TallBarrel\Work\Planning\LookAtItems;
+use TallBarrel\Work\Planning\PlanPart;
+use TallBarrel\Work\Planning\RunPlanning;
 
 final class CommandsTest extends StoreTestCase
 {
@@ -48,6 +63,73 @@ final class CommandsTest extends StoreTestCase
         self::assertSame(2, $refused->getStatusCode());
         self::assertStringContainsString('a number of days', $refused->getDisplay());
         self::assertSame('', self::command('planning:run', ['--if-none' => true])->getDisplay());
+    }
+
+    public function testTheShellMayLeavePlanningToTheWorkers(): void
+    {
+        self::bootKernel();
+        // What is queued is kept here; while the shell waits, a worker takes one part of it.
+        $queue = new \ArrayObject();
+        $bus = new class($queue) implements MessageBusInterface {
+            /** @param \ArrayObject<int, object> $queue */
+            public function __construct(private readonly \ArrayObject $queue)
+            {
+            }
+
+            public function dispatch(object $message, array $stamps = []): Envelope
+            {
+                $this->queue[] = $message;
+
+                return Envelope::wrap($message, $stamps);
+            }
+        };
+        $clock = new class($queue, self::get(RunPlanning::class)) implements ClockInterface {
+            public int $worked = 0;
+
+            /** @param \ArrayObject<int, object> $queue */
+            public function __construct(private readonly \ArrayObject $queue, private readonly RunPlanning $planning)
+            {
+            }
+
+            public function sleep(float|int $seconds): void
+            {
+                $part = $this->queue[$this->worked++] ?? throw new \LogicException('Nothing is left to wait for.');
+                assert($part instanceof PlanPart);
+                $this->planning->part($part);
+            }
+
+            public function now(): DatePoint
+            {
+                return new DatePoint();
+            }
+
+            public function withTimeZone(\DateTimeZone|string $timezone): static
+            {
+                return $this;
+            }
+        };
+        $transport = self::getContainer()->get('messenger.transport.planning');
+        self::assertInstanceOf(TransportInterface::class, $transport);
+        $tester = new CommandTester(new PlanCommand(
+            new RunPlanning(
+                self::get(PlanningData::class),
+                self::get(Proposals::class),
+                self::get(LookAtItems::class),
+                self::get(KeepWithinBudget::class),
+                self::get(WhatMoved::class),
+                self::get(EntityManagerInterface::class),
+                $bus,
+            ),
+            self::get(Proposals::class),
+            $bus,
+            self::get(EventDispatcherInterface::class),
+            $clock,
+            $transport,
+        ));
+        self::assertSame(0, $tester->execute(['--leave' => true]));
+        self::assertStringContainsString('items at sites planned in', $tester->getDisplay());
+        self::assertGreaterThan(0, $clock->worked);
+        self::assertCount($clock->worked, $queue, 'all of it by the worker');
     }
 
     public function testTheDemoIsNeverLoadedOverABusiness(): void

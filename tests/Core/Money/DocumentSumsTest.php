@@ -202,4 +202,21 @@ final class DocumentSumsTest extends TestCase
         self::assertNotContains(TaxCategory::Standard, TaxCategory::untaxed());
         self::assertCount(6, TaxCategory::untaxed());
     }
+
+    public function testFreightIsKnownByItsWords(): void
+    {
+        $isFreight = static fn (string $reason): bool => AllowanceCharge::of(
+            true,
+            $reason,
+            BigDecimal::one(),
+            null,
+            Tax::percent(BigDecimal::zero()),
+        )->isFreight();
+        foreach (['Freight to site', 'Frachtkosten', 'carriage', 'Sea port', 'EXPRESS SHIPPING'] as $reason) {
+            self::assertTrue($isFreight($reason), $reason);
+        }
+        foreach (['Packing', 'Portable stand', 'Tooling'] as $reason) {
+            self::assertFalse($isFreight($reason), $reason);
+        }
+    }
 }

@@ -54,10 +54,11 @@ final class NeedToPacksTest extends TestCase
         ?BuyingRule $rule = null,
         Unit $unit = Unit::Each,
         bool $wholePacks = true,
+        float $sigma = 0.0,
     ): Need {
         return new Need(
             $unit,
-            new Forecast('by hand', [70.0], 0.0, null),
+            new Forecast('by hand', [70.0], $sigma, null),
             LeadTime::of(6),
             7,
             $policy ?? self::policy(PolicyKind::CoverDays, 14),
@@ -115,6 +116,14 @@ final class NeedToPacksTest extends TestCase
         ]);
         self::assertSame([self::POINT, 200.0], [$position->reorderPoint->toFloat(), $position->level->toFloat()]);
         self::assertSame(['200', '109'], [(string) $position->upTo, (string) $position->target]);
+    }
+
+    public function testTheSafetyStockIsPartOfThePoint(): void
+    {
+        $need = self::need(sigma: 20.0);
+        $safety = ceil(self::levels($need)->safety);
+        self::assertGreaterThan(0.0, $safety);
+        self::assertSame(self::POINT + $safety, self::position($need)->reorderPoint->toFloat());
     }
 
     public function testPlannedDemandRaisesThePointWithinTheHorizonAndTheLevelWithinReach(): void

@@ -176,6 +176,24 @@ final class AwardByHandTest extends TestCase
         self::assertSame([90.0, 0.0], [$draft->units('jars'), $draft->units('corks')]);
     }
 
+    public function testNoPartIsSmallerThanWhatTheySell(): void
+    {
+        $draft = new BasketDraft(new CostRates(0, 0, 0), 2.0, new \DateTimeImmutable('2027-01-04'));
+        $pallet = new OfferTerms(
+            9,
+            1,
+            BuyingRule::of(Pack::of('pallet', 100)),
+            PriceBreaks::read('20'),
+            ExchangeRate::of('EUR', 'USD', '2'),
+            1,
+            5,
+        );
+        $seller = new Seller(1, 'S', null, null, FreightTariff::none(), OrderMinimum::none());
+        $draft->line('jars');
+        $draft->ask('jars', 's', $pallet, $seller, BigDecimal::of(90), new Usage(1.0, null, 0.0));
+        self::assertSame([], $draft->steps('jars', 's'), 'none of 90 is a whole pallet of 100');
+    }
+
     /** By hand: 24 are two cases at 20.00 of theirs; a break begins at 5 × 12, whole cases up to 84. */
     public function testAPartOfALineIsAskedByItself(): void
     {
