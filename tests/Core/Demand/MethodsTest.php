@@ -271,4 +271,15 @@ final class MethodsTest extends TestCase
             self::assertSame($drawn[0], (new Draws(5))->of($distribution));
         }
     }
+
+    public function testALevelAloneMovesByItsShareOfEachError(): void
+    {
+        $level = Smoothing::fit([3.0, null, 5.0, 4.0], parameters: [0.5]);
+        self::assertSame(4.0, $level->sse, 'by hand: 5 was 2 more than 3, 4 was 0 more than 4');
+        self::assertSame(
+            [0 => [3.0, 3.0], 2 => [3.0, 3.0], 3 => [4.0, 4.0], 5 => [6.0, 6.0]],
+            $level->roll([3.0, null, 5.0, 4.0, 8.0], [0, 2, 3, 5], 2),
+        );
+        self::assertSame(['level' => 4.0, 'slope' => 0.0, 'season' => []], $level->state([3.0, null, 5.0, 4.0]));
+    }
 }
