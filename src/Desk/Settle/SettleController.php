@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Desk\Settle;
 
+use Doctrine\DBAL\Connection;
 use Symfony\Bundle\FrameworkBundle\Controller\AbstractController;
 use Symfony\Component\Clock\ClockInterface;
 use Symfony\Component\HttpFoundation\Request;
@@ -22,6 +23,7 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Business\WaitingCounts;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\Deposits;
 use TallBarrel\Store\Settle\Invoice;
@@ -42,7 +44,7 @@ final class SettleController extends AbstractController
         private readonly WaitingCounts $waiting,
         private readonly Shell $shell,
         private readonly InvoiceRows $rows,
-        private readonly InvoicePapers $papers,
+        private readonly Connection $connection,
         private readonly LandedCharges $charges,
         private readonly Deposits $deposits,
         private readonly SettleInvoice $settle,
@@ -173,7 +175,15 @@ final class SettleController extends AbstractController
         $today = $this->clock->now()->setTime(0, 0);
         $until = null === $invoice ? null : $terms?->discountUntil($invoice->day);
 
-        [$people, $receipts] = null === $invoice ? [[], []] : $this->invoices->receivedBy($invoice);
+        [$people, $receipts, $papers] = [[], [], []];
+        if (null !== $invoice) {
+            $trip = new OneTrip();
+            Invoices::askReceivedBy($trip, $invoice);
+            InvoicePapers::askOf($trip, $invoice);
+            $answers = $trip->answers($this->connection);
+            [$people, $receipts] = Invoices::receivedByIn($answers);
+            $papers = InvoicePapers::in($answers);
+        }
         $rows = $acts = [];
         foreach ($invoice?->lines() ?? [] as $line) {
             $rows[] = $row = MatchRow::of($line);
@@ -192,7 +202,7 @@ final class SettleController extends AbstractController
             'receipts' => $receipts,
             'received' => in_array($person->id, $people, true),
             'history' => null === $invoice ? [] : $this->audit->of(EnterInvoice::subject($invoice)),
-            'papers' => null === $invoice ? [] : $this->papers->of($invoice),
+            'papers' => $papers,
             'toPay' => $this->waiting->at($this->shell->site())->toPay,
             'today' => $today,
         ]);

@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Settle;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Supplier\Supplier;
 
 /** The files that invoices came as; a list of them reads none of their bytes. */
@@ -35,17 +36,41 @@ final readonly class InvoicePapers
         return $this->entities->getRepository(InvoicePaper::class)->findBy(['within' => $paper], ['id' => 'ASC']);
     }
 
-    /** @return list<array{id: int, name: string, mime: string, by: string, at: \DateTimeImmutable}> */
-    public function of(Invoice $invoice): array
+    /** What is kept with an invoice, asked along with other things: see in(). */
+    public static function askOf(OneTrip $trip, Invoice $invoice): void
     {
-        /** @var list<array{id: int, name: string, mime: string, by: string, at: \DateTimeImmutable}> $rows */
-        $rows = $this->entities
-            ->createQuery('SELECT a.id, a.name, a.mime, p.name AS by, a.at FROM '.InvoicePaper::class.' a
-                JOIN a.by p WHERE a.invoice = :invoice ORDER BY a.id')
-            ->setParameter('invoice', $invoice)
-            ->getResult();
+        $trip->ask(
+            'papers',
+            ['id', 'name', 'mime', 'by_name', 'at'],
+            'id',
+            'SELECT a.id, a.name, a.mime, p.name by_name, a.at FROM invoice_paper a JOIN person p ON p.id = a.by_id
+             WHERE a.invoice_id = ?',
+            [$invoice->id],
+        );
+    }
 
-        return $rows;
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers
+     *
+     * @return list<array{id: int, name: string, mime: string, by: string, at: \DateTimeImmutable}>
+     */
+    public static function in(array $answers): array
+    {
+        return array_map(
+            static fn (array $row): array => [
+                'id' => (int) $row['id'],
+                'name' => (string) $row['name'],
+                'mime' => (string) $row['mime'],
+                'by' => (string) $row['by_name'],
+                'at' => new \DateTimeImmutable((string) $row['at']),
+            ],
+            $answers['papers'],
+        );
+    }
+
+    public function count(Invoice $invoice): int
+    {
+        return $this->entities->getRepository(InvoicePaper::class)->count(['invoice' => $invoice]);
     }
 
     /** Those that nobody made an invoice of within a day are thrown away. */

@@ -13,6 +13,7 @@ use TallBarrel\Core\Money\Tax;
 use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Core\Settling\Payable;
 use TallBarrel\Store\InBatches;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\Supplier;
 
@@ -192,28 +193,45 @@ final readonly class Invoices
         );
     }
 
+    /** Who booked in any of what is on an invoice, and as which receipts: see receivedByIn(). */
+    public static function askReceivedBy(OneTrip $trip, Invoice $invoice): void
+    {
+        $lines = array_map(static fn (InvoiceLine $line): int => $line->orderLine->id ?? 0, $invoice->lines());
+        $trip->ask(
+            'received',
+            ['id', 'number', 'by_id'],
+            'id',
+            'SELECT DISTINCT r.id, r.number, r.by_id FROM receipt r
+             JOIN standing_receipt_line l ON l.receipt_id = r.id WHERE l.line_id IN (0'.
+                str_repeat(', ?', count($lines)).')',
+            $lines,
+        );
+    }
+
     /**
-     * Who booked in any of what is on an invoice, and as which receipts.
+     * @param array<string, list<array<string, string|null>>> $answers
      *
      * @return array{list<int>, list<string>} people, receipts
      */
-    public function receivedBy(Invoice $invoice): array
+    public static function receivedByIn(array $answers): array
     {
-        $lines = array_map(static fn (InvoiceLine $line): int => $line->orderLine->id ?? 0, $invoice->lines());
-        /** @var list<array{number: string, by_id: int|null}> $rows */
-        $rows = $this->entities->getConnection()->fetchAllAssociative(
-            'SELECT DISTINCT r.number, r.by_id FROM receipt r JOIN standing_receipt_line l ON l.receipt_id = r.id
-             WHERE l.line_id IN (?) ORDER BY r.id',
-            [$lines],
-            [ArrayParameterType::INTEGER],
-        );
-        $people = array_filter(array_column($rows, 'by_id'), static fn (?int $id): bool => null !== $id);
+        $people = $numbers = [];
+        foreach ($answers['received'] as $row) {
+            $numbers[] = (string) $row['number'];
+            if (null !== $row['by_id']) {
+                $people[(int) $row['by_id']] = (int) $row['by_id'];
+            }
+        }
 
-        return [array_values(array_unique($people)), array_column($rows, 'number')];
+        return [array_values($people), $numbers];
     }
 
     public function wasReceivedBy(Invoice $invoice, Person $person): bool
     {
-        return in_array($person->id, $this->receivedBy($invoice)[0], true);
+        $trip = new OneTrip();
+        self::askReceivedBy($trip, $invoice);
+        [$people] = self::receivedByIn($trip->answers($this->entities->getConnection()));
+
+        return in_array($person->id, $people, true);
     }
 }

@@ -118,7 +118,7 @@ final readonly class ReadPaper
      */
     public function attach(Invoice $invoice, string $name, string $bytes, Person $by): void
     {
-        if (count($this->papers->of($invoice)) >= self::MOST) {
+        if ($this->papers->count($invoice) >= self::MOST) {
             throw new Refused(sprintf('%d files are kept with it already.', self::MOST));
         }
         $paper = new InvoicePaper(
