@@ -45,6 +45,21 @@ final class TodayTest extends DeskTestCase
         );
     }
 
+    public function testWhatIsForTodayStandsAboveWhatIsNot(): void
+    {
+        $this->as('rowan');
+        $page = $this->see('/');
+        $watched = $page->filter('.wait')->each(
+            static fn ($row): bool => $row->filter('.mark.watch')->count() > 0,
+        );
+        $sorted = $watched;
+        sort($sorted);
+        self::assertSame($sorted, $watched);
+        $urgent = count(array_filter($watched, static fn (bool $watch): bool => !$watch));
+        self::assertGreaterThan(1, count($watched) - $urgent);
+        self::assertStringContainsString(sprintf('the first %d today', $urgent), $page->filter('.title p')->text());
+    }
+
     public function testWhatIsLateForgottenAndUnansweredIsThere(): void
     {
         $this->as('rowan');

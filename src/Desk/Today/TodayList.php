@@ -78,7 +78,7 @@ final class TodayList
     {
         $found = $this->found($site, $person);
 
-        return [
+        $entries = [
             ...$this->machine($person),
             ...$this->stopped($site),
             ...$this->shortages($found['shortages']),
@@ -94,6 +94,12 @@ final class TodayList
             ...$this->differingInvoices($found['invoices']),
             ...$this->expiring(StockFigures::lotsAtRiskIn($found)),
             ...$this->wrongForecasts($found['wrong forecasts']),
+        ];
+
+        // What is for today comes first, each part in its own order.
+        return [
+            ...array_filter($entries, static fn (TodayEntry $entry): bool => $entry->urgent),
+            ...array_filter($entries, static fn (TodayEntry $entry): bool => !$entry->urgent),
         ];
     }
 
