@@ -25,6 +25,7 @@ use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Amendments;
 use TallBarrel\Store\Order\Budgets;
+use TallBarrel\Store\Order\CategoryRule;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\OrderRevision;
 use TallBarrel\Store\Order\Orders;
@@ -81,7 +82,7 @@ final readonly class OrderPage
             'editable' => $this->mayEdit($order),
             'promises' => $this->promised($order, $items),
             'rows' => self::ROWS,
-        ] + $this->beside($order, $items);
+        ] + $this->beside($order, $this->found($order, $items));
     }
 
     /** @return list<string> what of the supplier is not as it was on the last order */
@@ -177,7 +178,10 @@ final readonly class OrderPage
         }
 
         $early = $order->state()->isUnsent();
-        $objection = $early && $person instanceof Person ? $this->approval->objection($order, $person) : null;
+        $found = $this->found($order, $items);
+        $objection = $early && $person instanceof Person
+            ? $this->approval->objection($order, $person, CategoryRule::in($found))
+            : null;
         $within = $person instanceof Person && null === $objection;
         $since = null === $order->sentAt() ? null : $this->amendments->since($order);
         $budget = !$early ? null : $this->budgets->standing(
@@ -235,7 +239,7 @@ final readonly class OrderPage
                 : $terms->discounted($totals->total),
             'below' => $early ? $order->belowMinimum() : null,
             'overDrawn' => $editable ? $this->agreements->objections($order->lines(), $now) : [],
-        ] + $this->beside($order, $items);
+        ] + $this->beside($order, $found);
     }
 
     /** @return list<array{revision: OrderRevision, change: RevisionChange}> those that changed it, the latest first */
@@ -285,15 +289,13 @@ final readonly class OrderPage
     }
 
     /**
-     * What stands beside its lines, asked for in one query.
+     * What stands beside its lines, and what an order not sent yet has to be let through by: asked for in one query.
      *
      * @param list<int> $items of the lines that are shown
      *
-     * @return array{held: array<string, float>, otherOrders: list<string|null>, priceChanges: array<int, float>,
-     *      doubts: array<int, string>} stock units on hand by "item:site"; numbers of their other orders, the soonest
-     *      due first; percent against the last price paid, and what looks like a slip, by line
+     * @return array<string, list<array<string, string|null>>>
      */
-    private function beside(PurchaseOrder $order, array $items): array
+    private function found(PurchaseOrder $order, array $items): array
     {
         $offers = array_values(
             array_filter(
@@ -303,7 +305,9 @@ final readonly class OrderPage
         );
         $trip = new OneTrip();
         Spending::askLastPrices($trip, $offers);
-        $found = $trip
+        CategoryRule::ask($trip);
+
+        return $trip
             ->ask(
                 'held',
                 ['place', 'units'],
@@ -323,6 +327,17 @@ final readonly class OrderPage
                 [$order->supplier->id, $order->id],
             )
             ->answers($this->entities->getConnection());
+    }
+
+    /**
+     * @param array<string, list<array<string, string|null>>> $found what stands beside its lines
+     *
+     * @return array{held: array<string, float>, otherOrders: list<string|null>, priceChanges: array<int, float>,
+     *      doubts: array<int, string>} stock units on hand by "item:site"; numbers of their other orders, the soonest
+     *      due first; percent against the last price paid, and what looks like a slip, by line
+     */
+    private function beside(PurchaseOrder $order, array $found): array
+    {
         $paid = Spending::lastPricesIn($found);
         $held = [];
         foreach ($found['held'] as $row) {

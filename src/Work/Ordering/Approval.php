@@ -11,7 +11,8 @@ use TallBarrel\Core\Ordering\SpendingLimit;
 use TallBarrel\Core\Ordering\SpentLately;
 use TallBarrel\Core\Refused;
 use TallBarrel\Store\Business\Rates;
-use TallBarrel\Store\Order\CategoryApproval;
+use TallBarrel\Store\OneTrip;
+use TallBarrel\Store\Order\CategoryRule;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Supplier\UnseenChange;
@@ -26,21 +27,26 @@ final readonly class Approval
     ) {
     }
 
-    /** Why this person cannot let it through, in words; null where they can. */
-    public function objection(PurchaseOrder $order, Person $person): ?string
+    /**
+     * Why this person cannot let it through, in words; null where they can.
+     *
+     * @param list<CategoryRule>|null $rules where they are known already
+     */
+    public function objection(PurchaseOrder $order, Person $person, ?array $rules = null): ?string
     {
-        return $this->objections([$order], $person)[$order->id] ?? null;
+        return $this->objections([$order], $person, $rules)[$order->id] ?? null;
     }
 
     /**
-     * @param list<PurchaseOrder> $orders each looked at by itself
+     * @param list<PurchaseOrder>     $orders each looked at by itself
+     * @param list<CategoryRule>|null $rules  where they are known already
      *
      * @return array<int, string> why this person cannot let them through, by order; the others they can
      */
-    public function objections(array $orders, Person $person): array
+    public function objections(array $orders, Person $person, ?array $rules = null): array
     {
         $before = null;
-        $rules = array_values($this->entities->getRepository(CategoryApproval::class)->findAll());
+        $rules ??= $this->rules();
         $stoodInFor = null;
         $objections = [];
         foreach ($orders as $order) {
@@ -65,6 +71,15 @@ final readonly class Approval
         }
 
         return $objections;
+    }
+
+    /** @return list<CategoryRule> */
+    private function rules(): array
+    {
+        $trip = new OneTrip();
+        CategoryRule::ask($trip);
+
+        return CategoryRule::in($trip->answers($this->entities->getConnection()));
     }
 
     /** In the home currency: at the rate it was made at, yesterday's or today's, whichever makes it dearest. */
@@ -102,13 +117,14 @@ final readonly class Approval
     /**
      * Of some categories a named person is asked above an amount, whatever the limit of whoever orders.
      *
-     * @param list<Person>           $stoodInFor
-     * @param list<CategoryApproval> $rules
+     * @param list<Person>       $stoodInFor
+     * @param list<CategoryRule> $rules
      */
     private static function ofCategory(PurchaseOrder $order, Person $person, array $stoodInFor, array $rules): ?string
     {
+        $may = array_map(static fn (Person $one): int => $one->id, [$person, ...$stoodInFor]);
         foreach ($rules as $rule) {
-            if ($rule->asked === $person || in_array($rule->asked, $stoodInFor, true)) {
+            if (in_array($rule->asked, $may, true)) {
                 continue;
             }
             $sum = $order->homeTotalOf($rule->category)->amount;
@@ -118,7 +134,7 @@ final readonly class Approval
                     number_format($sum->toFloat(), 2),
                     $rule->category,
                     number_format($rule->above->toFloat(), 2),
-                    $rule->asked->firstName(),
+                    $rule->firstName,
                 );
             }
         }
