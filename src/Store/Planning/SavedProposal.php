@@ -24,6 +24,7 @@ use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Type\BigDecimalType;
+use TallBarrel\Store\Type\JsonTextType;
 
 /**
  * What the last planning run found for one item at one site, with its explanation, and what a person made of it.
@@ -152,11 +153,11 @@ class SavedProposal
     public readonly PolicyKind $policy;
 
     /** @var list<NoteData> what to look at twice */
-    #[ORM\Column(type: 'json')]
+    #[ORM\Column(type: JsonTextType::NAME)]
     private array $odd = [];
 
     /** @var list<Move> what other sites could give */
-    #[ORM\Column(type: 'json')]
+    #[ORM\Column(type: JsonTextType::NAME)]
     private array $moves = [];
 
     /** Left out to stay within the month's budget. */
@@ -194,15 +195,15 @@ class SavedProposal
     #[ORM\Column(options: ['default' => 0])]
     public readonly float $bias;
     /** @var Data */
-    #[ORM\Column(type: 'json')]
+    #[ORM\Column(type: JsonTextType::NAME)]
     private array $explanation;
 
     /** @var ForecastData */
-    #[ORM\Column(type: 'json')]
+    #[ORM\Column(type: JsonTextType::NAME)]
     private array $forecast;
 
     /** @var EvidenceData */
-    #[ORM\Column(name: 'facts', type: 'json')]
+    #[ORM\Column(name: 'facts', type: JsonTextType::NAME)]
     private array $evidence;
 
     /** The draft this proposal went into. */

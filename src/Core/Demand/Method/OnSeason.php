@@ -24,7 +24,11 @@ final readonly class OnSeason implements Model
         $phase = 0;
         $additive = Season::Additive === $season->kind;
         foreach ($demand as $value) {
-            $plain[] = null === $value ? null : ($additive ? $value - $terms[$phase] : $value / $terms[$phase]);
+            $plain[] = match (true) {
+                null === $value => null,
+                $additive => \floatval($value) - \floatval($terms[$phase]),
+                default => $value / $terms[$phase],
+            };
             if (++$phase === $period) {
                 $phase = 0;
             }
