@@ -137,7 +137,7 @@ final class TodayList
                 'at',
                 "SELECT s.name site, u.at, u.what, COUNT(*) OVER () waiting FROM unknown_delivery u
                  JOIN site s ON s.id = u.site_id WHERE u.state = 'waiting' AND (? IS NULL OR u.site_id = ?)
-                 ORDER BY u.at LIMIT 1",
+                 ORDER BY u.at, u.id LIMIT 1",
                 $here,
             )
             ->ask(
