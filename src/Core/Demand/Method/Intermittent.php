@@ -21,6 +21,7 @@ final readonly class Intermittent implements Model
     public const TSB = 'tsb';
     private const ALPHAS = [0.05, 0.1, 0.2, 0.3];
     private const BETAS = [0.02, 0.05, 0.1, 0.2];
+    /** The probability starts as the share of so many first values that had demand. */
     private const FIRST = 4;
 
     /**
@@ -173,8 +174,6 @@ final readonly class Intermittent implements Model
     }
 
     /**
-     * Started at the share of the first values that had demand.
-     *
      * @param list<float> $known
      *
      * @return list<float> how often something comes, by a probability that moves in every period
