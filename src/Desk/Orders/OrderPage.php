@@ -85,20 +85,24 @@ final readonly class OrderPage
         ] + $this->beside($order, $this->found($order, $items));
     }
 
-    /** @return list<string> what of the supplier is not as it was on the last order */
-    private function changed(PurchaseOrder $order): array
+    /**
+     * @param array<string, list<array<string, string|null>>> $found
+     *
+     * @return list<string> what of the supplier is not as it was on the last order
+     */
+    private static function changed(PurchaseOrder $order, array $found): array
     {
-        ['order' => $last, 'facts' => $facts] = $this->orders->before($order);
-        if (null === $last || $last->currency !== $order->currency) {
+        $last = Orders::beforeIn($found);
+        if (null === $last || $last['currency'] !== $order->currency) {
             return [];
         }
 
         return array_map(
-            static fn (string $words): string => $words.' on '.$last->number,
+            static fn (string $words): string => $words.' on '.$last['number'],
             SinceLastOrder::differences(
-                $facts,
+                $last['facts'],
                 $order->supplier->facts(),
-                $last->rate()->foreignForOne,
+                $last['rate'],
                 $order->rate()->foreignForOne,
             ),
         );
@@ -191,6 +195,7 @@ final readonly class OrderPage
                 $this->budgets->spentIn($homeTotal, $terms, $order->sentAt() ?? $now, $order->dueOn()),
             ),
             $now,
+            $found,
         );
 
         return [
@@ -215,7 +220,7 @@ final readonly class OrderPage
             'cautions' => $early ? self::cautions($order) : [],
             'history' => $this->audit->of($order->number, $whole ? self::WHOLE_HISTORY : self::HISTORY),
             'wholeHistory' => $whole,
-            'changed' => $early ? $this->changed($order) : [],
+            'changed' => $early ? self::changed($order, $found) : [],
             'talk' => $this->talk->about('order', $order->number),
             'documents' => null === $order->sentAt() ? [] : $this->orders->documents($order),
             'revisions' => $this->revisions($order),
@@ -305,7 +310,11 @@ final readonly class OrderPage
         );
         $trip = new OneTrip();
         Spending::askLastPrices($trip, $offers);
-        CategoryRule::ask($trip);
+        if ($order->state()->isUnsent()) {
+            CategoryRule::ask($trip);
+            Orders::askBefore($trip, $order);
+            $this->budgets->ask($trip, $this->clock->now());
+        }
 
         return $trip
             ->ask(

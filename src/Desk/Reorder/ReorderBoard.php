@@ -19,9 +19,11 @@ use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\CurrentBusiness;
 use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Offer\Offers;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Budgets;
 use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\BoardLine;
+use TallBarrel\Store\Planning\OrderLists;
 use TallBarrel\Store\Planning\PlanningData;
 use TallBarrel\Store\Planning\PlanningRun;
 use TallBarrel\Store\Planning\Proposals;
@@ -277,8 +279,26 @@ final class ReorderBoard
         return max(0, (int) $today->diff($day)->format('%r%a'));
     }
 
-    /** What is chosen, for the strip: of the rows that have these words, and how much of it they hide. */
-    public function summary(?Site $site, string $words = ''): BoardSummary
+    /**
+     * What the whole page asks beside its rows, in one query.
+     *
+     * @return array<string, list<array<string, string|null>>>
+     */
+    public function beside(): array
+    {
+        $trip = new OneTrip();
+        OrderLists::askNames($trip);
+        $this->budgets->ask($trip, $this->clock->now());
+
+        return $trip->answers($this->entities->getConnection());
+    }
+
+    /**
+     * What is chosen, for the strip: of the rows that have these words, and how much of it they hide.
+     *
+     * @param array<string, list<array<string, string|null>>>|null $beside where the whole page is shown
+     */
+    public function summary(?Site $site, string $words = '', ?array $beside = null): BoardSummary
     {
         $currency = $this->business->get()->currency;
         $money = static fn (float $amount): Money => Money::of(number_format($amount, 2, '.', ''), $currency);
@@ -288,7 +308,7 @@ final class ReorderBoard
             array_filter($sums, static fn (SupplierSum $one): bool => $one->chosen > 0),
         );
 
-        $budget = $this->budgets->standing($this->spentIn($money($sum('home'))), $this->clock->now());
+        $budget = $this->budgets->standing($this->spentIn($money($sum('home'))), $this->clock->now(), $beside);
 
         return new BoardSummary(
             $orders($sums),

@@ -40,7 +40,6 @@ final class ReorderController extends AbstractController
         private readonly Board $standing,
         private readonly ChangeProposal $change,
         private readonly Proposals $proposals,
-        private readonly OrderLists $lists,
         private readonly WaitingCounts $waiting,
         private readonly Shell $shell,
         private readonly EntityManagerInterface $entities,
@@ -391,6 +390,7 @@ final class ReorderController extends AbstractController
         $first = $groups[0]->rows[0]->line->id ?? 0;
         [$proposal, $offers] = $this->proposals->withOffers($shown > 0 ? [$shown, $first] : [$first]) ?? [null, []];
         $run = $this->board->lastRun();
+        $beside = $this->board->beside();
 
         return $this->render(
             $request->headers->has('HX-Request') && 'board' === $request->headers->get('HX-Target')
@@ -398,7 +398,7 @@ final class ReorderController extends AbstractController
                 : 'reorder/reorder.html.twig',
             [
                 'groups' => $groups,
-                'summary' => $this->board->summary($site, $words),
+                'summary' => $this->board->summary($site, $words, $beside),
                 'why' => null === $proposal
                     ? null
                     : $this->board->why($proposal, $offers, self::rowOf($proposal, $groups)),
@@ -409,7 +409,7 @@ final class ReorderController extends AbstractController
                 'options' => $run?->options() ?? PlanningOptions::usual(),
                 'starts' => PlanningOptions::STARTS,
                 'histories' => PlanningOptions::HISTORIES,
-                'lists' => $this->lists->names(),
+                'lists' => OrderLists::namesIn($beside),
                 'latest' => $this->board->latestRun(),
                 'moving' => $this->waiting->at($site)->moved,
                 'putOff' => $this->waiting->at($site)->putOff > 0 ? $this->proposals->putOff($site) : [],

@@ -11,6 +11,7 @@ use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Ordering\BudgetBasis;
 use TallBarrel\Core\Ordering\BudgetUse;
 use TallBarrel\Store\Business\CurrentBusiness;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Supplier\AgreedTerms;
 
 /**
@@ -94,12 +95,13 @@ final readonly class Budgets
     /**
      * The month that would be left with least if so much more were spent.
      *
-     * @param array<string, Money> $more by month; of no others is asked
+     * @param array<string, Money>                                  $more    by month; of no others is asked
+     * @param array<string, list<array<string, string|null>>>|null $answers where it was asked along with other things
      */
-    public function standing(array $more, \DateTimeImmutable $today): BudgetStanding
+    public function standing(array $more, \DateTimeImmutable $today, ?array $answers = null): BudgetStanding
     {
         $first = $today->modify('first day of this month');
-        $rows = $this->rows($today, $first);
+        $rows = null === $answers ? $this->rows($today, $first) : self::in($answers);
         $none = Money::of(0, $this->business->get()->currency);
         $month = $first->format('Y-m');
         $use = $this->use($month, $rows, $today);
@@ -153,49 +155,55 @@ final readonly class Budgets
     /** @return list<Row> */
     private function rows(\DateTimeImmutable $today, \DateTimeImmutable $first): array
     {
-        /** @var list<Row> $rows */
-        $rows = $this->connection->fetchAllAssociative($this->query(), $this->values($today, $first));
+        $trip = new OneTrip();
+        $this->ask($trip, $today, $first);
 
-        return $rows;
+        return self::in($trip->answers($this->connection));
     }
 
-    /** Rows of what, name and value, to be read by use(); with the values of values(). */
-    public function query(): string
+    /**
+     * What is spoken for and what is budgeted, asked along with other things: see standing() and in().
+     *
+     * @param \DateTimeImmutable|null $first of the month from which on; null for the one that runs
+     */
+    public function ask(OneTrip $trip, \DateTimeImmutable $today, ?\DateTimeImmutable $first = null): void
     {
-        $ordered = 'COALESCE(DATE(o.sent_at), :today)';
-        $days = BudgetBasis::Ordering === $this->business->get()->budgetBasis()
-            ? "DATE_FORMAT($ordered, '%Y-%m-01'), NULL"
-            : "$ordered, COALESCE(o.promised_on, o.wanted_on), ".AgreedTerms::COLUMNS;
-
-        return "SELECT 'use' what, CONVERT(JSON_ARRAY(
+        $first ??= $today->modify('first day of this month');
+        $since = $first;
+        $days = "DATE_FORMAT(COALESCE(DATE(o.sent_at), ?), '%Y-%m-01'), NULL";
+        if (BudgetBasis::Ordering !== $this->business->get()->budgetBasis()) {
+            $since = $first->modify(self::LOOK_BACK);
+            $days = 'COALESCE(DATE(o.sent_at), ?), COALESCE(o.promised_on, o.wanted_on), '.AgreedTerms::COLUMNS;
+        }
+        $trip->ask('budget', ['what', 'name', 'value'], 'what, name', "SELECT 'use' what, CONVERT(JSON_ARRAY(
                     CASE WHEN o.sent_at IS NOT NULL THEN 'sent'
                         WHEN o.state = 'draft' THEN 'drafted' ELSE 'waiting' END,
                     COALESCE(i.category, ''), $days) USING utf8mb4) COLLATE utf8mb4_unicode_ci name,
                 SUM(ROUND((l.packs - l.closed_short) * l.price, 2) / o.foreign_for_one) value
             FROM order_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
             LEFT JOIN item i ON i.id = l.item_id
-            WHERE o.state <> 'cancelled' AND (o.sent_at >= :since OR o.sent_at IS NULL) GROUP BY 2
-            UNION ALL SELECT 'budget', month, amount FROM month_budget WHERE month >= :first
-            UNION ALL SELECT 'category', category, amount FROM category_budget";
+            WHERE o.state <> 'cancelled' AND (o.sent_at >= ? OR o.sent_at IS NULL) GROUP BY 2
+            UNION ALL SELECT 'budget', month, amount FROM month_budget WHERE month >= ?
+            UNION ALL SELECT 'category', category, amount FROM category_budget",
+            [$today->format('Y-m-d'), $since->format('Y-m-d'), $first->format('Y-m')]);
     }
 
-    /** @return array{today: string, since: string, first: string} */
-    public function values(\DateTimeImmutable $today, \DateTimeImmutable $first): array
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers
+     *
+     * @return list<Row> to be read by use()
+     */
+    public static function in(array $answers): array
     {
-        $since = BudgetBasis::Ordering === $this->business->get()->budgetBasis()
-            ? $first
-            : $first->modify(self::LOOK_BACK);
+        /** @var list<Row> $rows */
+        $rows = $answers['budget'];
 
-        return [
-            'today' => $today->format('Y-m-d'),
-            'since' => $since->format('Y-m-d'),
-            'first' => $first->format('Y-m'),
-        ];
+        return $rows;
     }
 
     /**
      * @param string    $month as 2026-11
-     * @param list<Row> $rows  of query()
+     * @param list<Row> $rows  of in()
      */
     public function use(string $month, array $rows, \DateTimeImmutable $today): BudgetUse
     {
@@ -250,7 +258,7 @@ final readonly class Budgets
                 /** @var Facts $facts */
                 $facts = json_decode($row['name'], true, flags: \JSON_THROW_ON_ERROR);
                 if (null === $category || $category === $facts[1]) {
-                    $sums[$facts[0]] = $sums[$facts[0]]->plus($this->in($month, $facts, $row['value'], $today));
+                    $sums[$facts[0]] = $sums[$facts[0]]->plus($this->spentThen($month, $facts, $row['value'], $today));
                 }
             }
         }
@@ -268,7 +276,7 @@ final readonly class Budgets
      *
      * @param Facts $facts state, category, day ordered, day it comes, terms of payment
      */
-    private function in(string $month, array $facts, string $value, \DateTimeImmutable $today): Money
+    private function spentThen(string $month, array $facts, string $value, \DateTimeImmutable $today): Money
     {
         $business = $this->business->get();
         $goods = Money::of(BigDecimal::of($value), $business->currency);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Order;
 
+use Brick\Math\BigDecimal;
 use Doctrine\DBAL\LockMode;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\ORM\QueryBuilder;
@@ -11,6 +12,7 @@ use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Store\Agreement\Agreement;
 use TallBarrel\Store\InBatches;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\OneTrip;
 
 /** Purchase orders, found. */
 final readonly class Orders
@@ -66,34 +68,41 @@ final readonly class Orders
         }
     }
 
-    /**
-     * The order that went to the same supplier before, and what it kept of them.
-     *
-     * @return array{order: PurchaseOrder|null, facts: array<string, string>}
-     */
-    public function before(PurchaseOrder $order): array
+    /** The order that went to the same supplier before, asked along with other things: see beforeIn(). */
+    public static function askBefore(OneTrip $trip, PurchaseOrder $order): void
     {
-        /** @var list<OrderRevision|PurchaseOrder|null> $found */
-        $found = $this->entities
-            ->createQuery(
-                sprintf(
-                    'SELECT o, r FROM %s o LEFT JOIN %s r WITH r.order = o AND r.number = o.revision
-                     WHERE o.supplier = :supplier AND o.sentAt IS NOT NULL AND o <> :order
-                     ORDER BY o.sentAt DESC, o.id DESC',
-                    PurchaseOrder::class,
-                    OrderRevision::class,
-                ),
-            )
-            ->setParameter('supplier', $order->supplier)
-            ->setParameter('order', $order)
-            ->setMaxResults(1)
-            ->getResult();
-        $last = $found[0] ?? null;
-        $revision = $found[1] ?? null;
+        $trip->ask(
+            'before',
+            ['number', 'currency', 'rate', 'snapshot'],
+            'number',
+            'SELECT o.number, o.currency, o.foreign_for_one rate, r.snapshot FROM purchase_order o
+             LEFT JOIN order_revision r ON r.order_id = o.id AND r.number = o.revision
+             WHERE o.supplier_id = ? AND o.sent_at IS NOT NULL AND o.id <> ?
+             ORDER BY o.sent_at DESC, o.id DESC LIMIT 1',
+            [$order->supplier->id, $order->id],
+        );
+    }
+
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers
+     *
+     * @return array{number: string, currency: string, rate: BigDecimal, facts: array<string, string>}|null facts it
+     *      kept of the supplier, empty where it kept none
+     */
+    public static function beforeIn(array $answers): ?array
+    {
+        $row = $answers['before'][0] ?? null;
+        if (null === $row) {
+            return null;
+        }
+        /** @var array{facts?: array<string, string>} $snapshot */
+        $snapshot = json_decode($row['snapshot'] ?? '[]', true, flags: \JSON_THROW_ON_ERROR);
 
         return [
-            'order' => $last instanceof PurchaseOrder ? $last : null,
-            'facts' => $revision instanceof OrderRevision ? $revision->snapshot['facts'] : [],
+            'number' => (string) $row['number'],
+            'currency' => (string) $row['currency'],
+            'rate' => BigDecimal::of((string) $row['rate']),
+            'facts' => $snapshot['facts'] ?? [],
         ];
     }
 

@@ -34,42 +34,44 @@ final readonly class Spending
      */
     public function overview(\DateTimeImmutable $today, \DateTimeImmutable $since, int $most): SpendingOverview
     {
-        /** @var list<array{what: string, name: string, value: string}> $rows */
-        $rows = $this->connection->fetchAllAssociative(
-            "SELECT 'due' what, CONVERT(JSON_ARRAY(l.due, DATE(o.sent_at), ".AgreedTerms::COLUMNS.')
-                    USING utf8mb4) COLLATE utf8mb4_unicode_ci name,
-                    SUM(l.home_value * (1 + o.tax_percent / 100)) value
-             FROM open_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
-             GROUP BY l.order_id, 2
-             UNION ALL '.$this->budgets->query()."
-             UNION ALL
-             SELECT * FROM (
-                SELECT 'bought', s.name, SUM(rl.packs * ol.pack_content * rl.unit_cost) value
-                FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line ol ON ol.id = rl.line_id
-                JOIN delivery d ON d.id = r.delivery_id JOIN supplier s ON s.id = d.supplier_id
-                WHERE r.day >= :bought GROUP BY s.id, s.name ORDER BY value DESC LIMIT ".$most.
-            ') bought',
-            [
-                'bought' => $since->format('Y-m-d'),
-            ] + $this->budgets->values($today, $today->modify('first day of this month')),
-        );
-        $found = ['due' => [], 'bought' => []];
-        foreach ($rows as $row) {
-            if ('due' === $row['what']) {
-                foreach ($this->payments($row['name'], $row['value'], $today) as $monday => $amount) {
-                    $found['due'][$monday] = ($found['due'][$monday] ?? 0.0) + $amount;
-                }
-            } elseif ('bought' === $row['what']) {
-                $found['bought'][$row['name']] = (float) $row['value'];
+        $trip = (new OneTrip())
+            ->ask(
+                'due',
+                ['terms', 'value'],
+                'order_id',
+                'SELECT l.order_id, CONVERT(JSON_ARRAY(l.due, DATE(o.sent_at), '.AgreedTerms::COLUMNS.') USING utf8mb4)
+                    terms, SUM(l.home_value * (1 + o.tax_percent / 100)) value
+                 FROM open_line l JOIN purchase_order o ON o.id = l.order_id JOIN supplier s ON s.id = o.supplier_id
+                 GROUP BY l.order_id, terms',
+            )
+            ->ask(
+                'bought',
+                ['name', 'value'],
+                'value DESC, id',
+                'SELECT s.id, s.name, SUM(rl.packs * ol.pack_content * rl.unit_cost) value
+                 FROM receipt r JOIN receipt_line rl ON rl.receipt_id = r.id JOIN order_line ol ON ol.id = rl.line_id
+                 JOIN delivery d ON d.id = r.delivery_id JOIN supplier s ON s.id = d.supplier_id
+                 WHERE r.day >= ? GROUP BY s.id, s.name ORDER BY value DESC, s.id LIMIT '.$most,
+                [$since->format('Y-m-d')],
+            );
+        $this->budgets->ask($trip, $today);
+        $answers = $trip->answers($this->connection);
+        $due = [];
+        foreach ($answers['due'] as $row) {
+            foreach ($this->payments((string) $row['terms'], (string) $row['value'], $today) as $monday => $amount) {
+                $due[$monday] = ($due[$monday] ?? 0.0) + $amount;
             }
         }
-        ksort($found['due']);
-        arsort($found['bought']);
+        ksort($due);
+        $bought = [];
+        foreach ($answers['bought'] as $row) {
+            $bought[(string) $row['name']] = (float) $row['value'];
+        }
 
         return new SpendingOverview(
-            $found['due'],
-            $found['bought'],
-            $this->budgets->use($today->format('Y-m'), $rows, $today),
+            $due,
+            $bought,
+            $this->budgets->use($today->format('Y-m'), Budgets::in($answers), $today),
         );
     }
 

@@ -6,6 +6,7 @@ namespace TallBarrel\Store\Planning;
 
 use Doctrine\DBAL\Connection;
 use Doctrine\ORM\EntityManagerInterface;
+use TallBarrel\Store\OneTrip;
 
 /** Lists to order from. */
 final readonly class OrderLists
@@ -23,10 +24,29 @@ final readonly class OrderLists
     /** @return list<array{id: int, name: string}> by name, to choose one */
     public function names(): array
     {
-        /** @var list<array{id: int, name: string}> $names */
-        $names = $this->connection->fetchAllAssociative('SELECT id, name FROM order_list ORDER BY name');
+        $trip = new OneTrip();
+        self::askNames($trip);
 
-        return $names;
+        return self::namesIn($trip->answers($this->connection));
+    }
+
+    /** Their names, asked along with other things: see namesIn(). */
+    public static function askNames(OneTrip $trip): void
+    {
+        $trip->ask('lists', ['id', 'name'], 'name', 'SELECT id, name FROM order_list');
+    }
+
+    /**
+     * @param array<string, list<array<string, string|null>>> $answers
+     *
+     * @return list<array{id: int, name: string}> by name, to choose one
+     */
+    public static function namesIn(array $answers): array
+    {
+        return array_map(
+            static fn (array $row): array => ['id' => (int) $row['id'], 'name' => (string) $row['name']],
+            $answers['lists'],
+        );
     }
 
     /**
