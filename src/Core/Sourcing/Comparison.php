@@ -74,9 +74,10 @@ final readonly class Comparison
                 $stretch = [];
                 foreach (self::between($start, $end, isset($starts[$i + 1]) ? $content : 0.0) as $units) {
                     // Many of them come to the same packs.
-                    $bought = $offer->rule->pack->toStockUnits($offer->rule->packsFor((string) $units))->toFloat();
+                    $packs = $offer->rule->packsFor((string) $units);
+                    $bought = $offer->rule->pack->toStockUnits($packs)->toFloat();
                     if (!isset($starts[$i + 1]) || $bought < $starts[$i + 1]) {
-                        $stretch[(string) $bought] ??= [$bought, $this->cost($bid, (string) $units)->unit()];
+                        $stretch[(string) $bought] ??= [$bought, $this->costOf($bid, $packs)->unit()];
                     }
                 }
                 if ([] !== $stretch) {
@@ -132,7 +133,13 @@ final readonly class Comparison
     /** @param array{OfferTerms, Seller, Alongside} $bid */
     private function cost(array $bid, BigNumber|int|string $stockUnits): LandedCost
     {
-        return LandedCost::of($bid[0], $bid[1], $stockUnits, $this->usage, $this->rates, $this->today, $bid[2]);
+        return $this->costOf($bid, $bid[0]->rule->packsFor($stockUnits));
+    }
+
+    /** @param array{OfferTerms, Seller, Alongside} $bid */
+    private function costOf(array $bid, BigDecimal $packs): LandedCost
+    {
+        return LandedCost::ofPacks($bid[0], $bid[1], $packs, $this->usage, $this->rates, $this->today, $bid[2]);
     }
 
     /** @return list<BigDecimal> stock units at which an offer's prices begin, and its smallest order, below the need */

@@ -71,7 +71,8 @@ final readonly class LandedCost
         );
     }
 
-    private static function ofPacks(
+    /** Of packs the supplier sells in such a number: see of(). */
+    public static function ofPacks(
         OfferTerms $offer,
         Seller $seller,
         BigDecimal $packs,

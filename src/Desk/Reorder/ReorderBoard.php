@@ -17,7 +17,7 @@ use TallBarrel\Desk\Drawing\Sparkline;
 use TallBarrel\Desk\Drawing\StockChart;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\CurrentBusiness;
-use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\OfferName;
 use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Budgets;
@@ -130,8 +130,7 @@ final class ReorderBoard
             $rows -= count($pages[$id]);
         }
         // What an order lacks is worked out where its rows are: a heading further down gets it with its first ones.
-        $seen = array_values($this->entities->getRepository(Supplier::class)->findBy(['id' => $open]));
-        $advice = $this->fillUp->advise($seen, $this->sums($site), $site);
+        $advice = $this->fillUp->advise(array_intersect_key($this->sums($site), array_flip($open)), $site);
         $built = [];
         foreach ($pages as $id => $lines) {
             $built[] = $this->group($id, $sums[$id], $lines, $advice[$id] ?? null);
@@ -218,8 +217,8 @@ final class ReorderBoard
     /**
      * The drawing that follows the quantity, the sum that led to it, and what else could be done.
      *
-     * @param list<Offer>|null $offers of the item, where they are known already
-     * @param ReorderRow|null  $row    the same, of its row
+     * @param list<OfferName>|null $offers of the item, where they are known already
+     * @param ReorderRow|null      $row    the same, of its row
      */
     public function why(SavedProposal $proposal, ?array $offers = null, ?ReorderRow $row = null): Why
     {
@@ -227,7 +226,7 @@ final class ReorderBoard
         $arrival = new \DateTimeImmutable($proposal->arrival->format('Y-m-d'), $today->getTimezone());
         $units = $proposal->units();
         $projection = $this->projection($proposal);
-        $offers ??= $this->offers->ofItem($proposal->item);
+        $offers ??= $this->offers->names($proposal->item);
 
         return new Why(
             $proposal,
@@ -246,7 +245,7 @@ final class ReorderBoard
             $arrival,
             $units,
             array_values(
-                array_filter($offers, static fn (Offer $offer): bool => $offer !== $proposal->offer()),
+                array_filter($offers, static fn (OfferName $offer): bool => $offer->id !== $proposal->offer()?->id),
             ),
             $proposal->comingOn($today)->late(),
             null === $proposal->offer()
@@ -282,13 +281,18 @@ final class ReorderBoard
     /**
      * What the whole page asks beside its rows, in one query.
      *
+     * @param SavedProposal|null $shown whose why stands beside them
+     *
      * @return array<string, list<array<string, string|null>>>
      */
-    public function beside(): array
+    public function beside(?SavedProposal $shown): array
     {
         $trip = new OneTrip();
         OrderLists::askNames($trip);
         $this->budgets->ask($trip, $this->clock->now());
+        if (null !== $shown) {
+            OfferName::ask($trip, $shown->item);
+        }
 
         return $trip->answers($this->entities->getConnection());
     }
@@ -360,9 +364,9 @@ final class ReorderBoard
     /** What its whole order lacks, whatever the rows are filtered by. */
     private function advice(?Supplier $supplier, ?Site $site): ?FillUpAdvice
     {
-        return null === $supplier
-            ? null
-            : $this->fillUp->advise([$supplier], $this->sums($site), $site)[$supplier->id] ?? null;
+        $sum = null === $supplier ? null : $this->sums($site)[$supplier->id] ?? null;
+
+        return null === $sum ? null : $this->fillUp->advise([$supplier->id => $sum], $site)[$supplier->id] ?? null;
     }
 
     /** A group's heading alone, after one of its rows changed; null where nothing of it is listed. */

@@ -19,6 +19,8 @@ use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\WaitingCounts;
+use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\OfferName;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Planning\Board;
@@ -201,15 +203,9 @@ final class ReorderController extends AbstractController
     {
         $fields = Fields::of($request);
         $proposal = $this->proposal($id);
-        $offer =
-            array_values(
-                array_filter(
-                    $this->board->why($proposal)->others,
-                    static fn ($other): bool => (string) $other->id === $fields->text('offer'),
-                ),
-            )[0] ?? null;
+        $offer = $this->entities->find(Offer::class, (int) $fields->text('offer'));
         try {
-            if (null === $offer) {
+            if (null === $offer || $offer->item !== $proposal->item || $offer === $proposal->offer()) {
                 throw new Refused('That supplier does not offer it any more.');
             }
             if ('' === $fields->text('packs')) {
@@ -388,9 +384,9 @@ final class ReorderController extends AbstractController
         $groups = $this->board->groups($site, $sort, $words, $fields->isGood() ? ReorderBoard::PAGE : \PHP_INT_MAX);
         $shown = $request->query->getInt('why');
         $first = $groups[0]->rows[0]->line->id ?? 0;
-        [$proposal, $offers] = $this->proposals->withOffers($shown > 0 ? [$shown, $first] : [$first]) ?? [null, []];
+        $proposal = $this->proposals->firstOf($shown > 0 ? [$shown, $first] : [$first]);
         $run = $this->board->lastRun();
-        $beside = $this->board->beside();
+        $beside = $this->board->beside($proposal);
 
         return $this->render(
             $request->headers->has('HX-Request') && 'board' === $request->headers->get('HX-Target')
@@ -401,7 +397,7 @@ final class ReorderController extends AbstractController
                 'summary' => $this->board->summary($site, $words, $beside),
                 'why' => null === $proposal
                     ? null
-                    : $this->board->why($proposal, $offers, self::rowOf($proposal, $groups)),
+                    : $this->board->why($proposal, OfferName::in($beside), self::rowOf($proposal, $groups)),
                 'sort' => $sort,
                 'sorts' => ReorderBoard::SORTS,
                 'words' => $words,

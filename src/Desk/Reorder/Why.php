@@ -8,7 +8,7 @@ use Brick\Math\BigDecimal;
 use TallBarrel\Core\Replenish\Evidence;
 use TallBarrel\Core\Replenish\OpenOrder;
 use TallBarrel\Desk\Drawing\StockChart;
-use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\OfferName;
 use TallBarrel\Store\Planning\SavedProposal;
 
 /**
@@ -20,7 +20,7 @@ final readonly class Why
      * @param \DateTimeImmutable|null $outOn    the first day with nothing left if nothing is ordered
      * @param \DateTimeImmutable      $arrival  day the proposal would be here
      * @param BigDecimal              $units    stock units of it
-     * @param list<Offer>             $others   who else sells it
+     * @param list<OfferName>         $others   who else sells it
      * @param list<OpenOrder>         $overdue  orders of it that are late
      * @param \DateTimeImmutable      $putOffTo the next chance to order after this one
      */

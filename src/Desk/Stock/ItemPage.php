@@ -28,6 +28,7 @@ use TallBarrel\Store\Business\ReasonKind;
 use TallBarrel\Store\Business\Reasons;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\Offer\OfferName;
 use TallBarrel\Store\Offer\Offers;
 use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\OpenLines;
@@ -146,7 +147,7 @@ final readonly class ItemPage
                     ),
                 ];
             }, $places),
-            'shown' => null === $shown ? null : $this->board->why($shown, $ofItem),
+            'shown' => null === $shown ? null : $this->board->why($shown, array_map(OfferName::of(...), $ofItem)),
             'demand' => null === $shown || null === $evidence
                     ? null
                     : DemandChart::of($evidence->sold, $evidence->marks, $shown->forecast(), $today),

@@ -8,6 +8,7 @@ use Doctrine\DBAL\ArrayParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use Doctrine\ORM\QueryBuilder;
 use TallBarrel\Store\Item\Item;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Supplier\Supplier;
 
 /** What suppliers offer, with items and prices read along. */
@@ -53,6 +54,15 @@ final readonly class Offers
             ->getResult();
 
         return $offers;
+    }
+
+    /** @return list<OfferName> whoever sells it, the first choice first */
+    public function names(Item $item): array
+    {
+        $trip = new OneTrip();
+        OfferName::ask($trip, $item);
+
+        return OfferName::in($trip->answers($this->entities->getConnection()));
     }
 
     /**

@@ -10,6 +10,7 @@ use Doctrine\DBAL\Connection;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Money\PaymentTerms;
 use TallBarrel\Core\Quantity\Unit;
+use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\OrderMinimum;
 use TallBarrel\Core\Sourcing\Usage;
 use TallBarrel\Store\Offer\PriceTerms;
@@ -17,6 +18,7 @@ use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Site\Site;
 use TallBarrel\Store\Supplier\AgreedTerms;
+use TallBarrel\Store\Supplier\Freight;
 use TallBarrel\Store\Supplier\Supplier;
 
 /**
@@ -70,6 +72,8 @@ final readonly class Board
         /**
          * @var list<array{supplier: int|null, code: string|null, name: string|null, currency: string|null,
          *      minimum: string|null, minimum_kg: string|null, minimum_packs: int|null, free_from: string|null,
+         *      freight_kind: string|null, freight: string|null, freight_steps: string|null, pallet_kg: string|null,
+         *      full_load_kg: string|null,
          *      listed: int, rush: int, risk: float|null, chosen: string, value: string|null, home: string|null,
          *      weight: float|null, packs: string|null, at_risk: float|null, cut: string, cut_home: string|null,
          *      cut_risk: float|null, cut_best: float|null}> $rows
@@ -77,7 +81,9 @@ final readonly class Board
         $rows = $this->connection->fetchAllAssociative(
             "SELECT o.supplier_id supplier, MAX(u.code) code, MAX(u.name) name, MAX(u.currency) currency,
                 MAX(u.minimum_value) minimum, MAX(u.minimum_kg) minimum_kg, MAX(u.minimum_packs) minimum_packs,
-                MAX(u.free_freight_from) free_from, COUNT(*) listed, MAX(p.reason = 'rush') rush,
+                MAX(u.free_freight_from) free_from, MAX(u.freight_kind) freight_kind, MAX(u.freight) freight,
+                MAX(u.freight_steps) freight_steps, MAX(u.pallet_kg) pallet_kg, MAX(u.full_load_kg) full_load_kg,
+                COUNT(*) listed, MAX(p.reason = 'rush') rush,
                     SUM(p.at_risk) risk,
                     SUM(p.chosen = 1 AND p.draft_id IS NULL AND p.offer_id IS NOT NULL) chosen,
                     SUM(IF(p.chosen = 1 AND p.draft_id IS NULL, p.value, 0)) value,
@@ -107,6 +113,14 @@ final readonly class Board
                     $number($row['minimum_packs']),
                 ),
                 $number($row['free_from']),
+                Freight::tariffOf(
+                    $row['freight_kind'] ?? FreightTariff::NONE,
+                    $number($row['freight']),
+                    $row['freight_steps'] ?? '',
+                    $number($row['pallet_kg']),
+                    $number($row['free_from']),
+                ),
+                $number($row['full_load_kg']),
                 (int) $row['listed'],
                 1 === (int) $row['rush'],
                 (float) $row['risk'],

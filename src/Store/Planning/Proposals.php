@@ -15,7 +15,6 @@ use TallBarrel\Core\Replenish\Move;
 use TallBarrel\Core\Replenish\Note;
 use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Store\BulkInsert;
-use TallBarrel\Store\Offer\Offer;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Site\Site;
 
@@ -442,38 +441,27 @@ final readonly class Proposals
     }
 
     /**
-     * The first there is of these, with all that is offered of its item, from one query.
+     * The first there is of these, with its item, and the supplier it would come from.
      *
      * @param list<int> $ids
-     *
-     * @return array{SavedProposal, list<Offer>}|null
      */
-    public function withOffers(array $ids): ?array
+    public function firstOf(array $ids): ?SavedProposal
     {
-        /** @var list<SavedProposal|Offer|null> $found */
+        /** @var array<int, SavedProposal> $found */
         $found = [] === $ids ? [] : $this->entities
-            ->createQuery(
-                sprintf(
-                    'SELECT p, i, o, s, b FROM %s p JOIN p.item i LEFT JOIN %s o WITH o.item = i
-                        LEFT JOIN o.supplier s LEFT JOIN o.breaks b
-                     WHERE p.id IN (:ids) ORDER BY o.rank, o.id, b.fromPacks',
-                    SavedProposal::class,
-                    Offer::class,
-                ),
-            )
+            ->createQueryBuilder()
+            ->select('p', 'i', 'o', 's')
+            ->from(SavedProposal::class, 'p', 'p.id')
+            ->join('p.item', 'i')
+            ->leftJoin('p.offer', 'o')
+            ->leftJoin('o.supplier', 's')
+            ->where('p.id IN (:ids)')
             ->setParameter('ids', $ids)
+            ->getQuery()
             ->getResult();
-        $proposals = $offers = [];
-        foreach ($found as $one) {
-            if ($one instanceof SavedProposal) {
-                $proposals[$one->id] = $one;
-            } elseif ($one instanceof Offer) {
-                $offers[$one->item->id][] = $one;
-            }
-        }
         foreach ($ids as $id) {
-            if (isset($proposals[$id])) {
-                return [$proposals[$id], $offers[$proposals[$id]->item->id] ?? []];
+            if (isset($found[$id])) {
+                return $found[$id];
             }
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace TallBarrel\Store\Planning;
 
+use TallBarrel\Core\Sourcing\FreightTariff;
 use TallBarrel\Core\Sourcing\OrderMinimum;
 
 /** What the board lists of one supplier, added up. */
@@ -12,6 +13,7 @@ final readonly class SupplierSum
     /**
      * @param string $code   of the supplier, empty where nobody sells it, as are its name and currency
      * @param float|null $freeFreightFrom value of an order from which they bring it for nothing, in their currency
+     * @param float|null $fullLoadKg what fills a load, where an order pays best as a full one
      * @param int   $listed   proposals on the board
      * @param bool  $rush     whether a customer waits for one of them
      * @param float $risk     what waiting for the next chance to order costs for all of them, home currency
@@ -30,6 +32,8 @@ final readonly class SupplierSum
         public string $currency,
         public OrderMinimum $minimum,
         public ?float $freeFreightFrom,
+        public FreightTariff $tariff,
+        public ?float $fullLoadKg,
         public int $listed,
         public bool $rush,
         public float $risk,

@@ -14,6 +14,7 @@ use TallBarrel\Core\Settling\InvoiceState;
 use TallBarrel\Core\Settling\LineMatch;
 use TallBarrel\Core\Settling\PriceVerdict;
 use TallBarrel\Core\Settling\QuantityVerdict;
+use TallBarrel\Core\Settling\Tolerance;
 use TallBarrel\Store\Supplier\AgreedTolerance;
 
 /**
@@ -81,6 +82,11 @@ final readonly class InvoiceRows
     private static function row(array $lines): InvoiceRow
     {
         $first = $lines[0];
+        [$percent, $amount] = [$first['tolerance_percent'], $first['tolerance_amount']];
+        $tolerance = AgreedTolerance::of(
+            null === $percent ? null : BigDecimal::of($percent),
+            null === $amount ? null : BigDecimal::of($amount),
+        )->tolerance();
         $asked = static fn (array $line): array => [
             Money::of(BigDecimal::of($line['packs'])->multipliedBy($line['price']), $first['currency'])->rounded(),
             Tax::percent($line['tax_percent']),
@@ -92,25 +98,20 @@ final readonly class InvoiceRows
             new \DateTimeImmutable($first['day']),
             $first['name'],
             DocumentSums::of($first['currency'], array_map($asked, $lines))->total,
-            count(array_filter($lines, static fn (array $line): bool => !self::match($line)->isDecided())),
+            count(array_filter($lines, static fn (array $line): bool => !self::match($line, $tolerance)->isDecided())),
         );
     }
 
     /** @param Line $line */
-    private static function match(array $line): LineMatch
+    private static function match(array $line, Tolerance $tolerance): LineMatch
     {
-        [$percent, $amount] = [$line['tolerance_percent'], $line['tolerance_amount']];
-
         return new LineMatch(
             BigDecimal::of($line['ordered']),
             BigDecimal::of($line['received']),
             BigDecimal::of($line['packs']),
             BigDecimal::of($line['agreed']),
             BigDecimal::of($line['price']),
-            AgreedTolerance::of(
-                null === $percent ? null : BigDecimal::of($percent),
-                null === $amount ? null : BigDecimal::of($amount),
-            )->tolerance(),
+            $tolerance,
             QuantityVerdict::tryFrom($line['on_quantity'] ?? ''),
             PriceVerdict::tryFrom($line['on_price'] ?? ''),
         );

@@ -83,12 +83,28 @@ final class Freight
 
     public function tariff(): FreightTariff
     {
-        $free = $this->freeFrom?->toFloat();
-        $cost = $this->cost?->toFloat() ?? 0.0;
+        return self::tariffOf(
+            $this->kind,
+            $this->cost?->toFloat(),
+            $this->steps,
+            $this->palletKg?->toFloat(),
+            $this->freeFrom?->toFloat(),
+        );
+    }
 
-        return match ($this->kind) {
-            FreightTariff::WEIGHT => FreightTariff::readSteps($this->steps, $free),
-            FreightTariff::PALLET => FreightTariff::byPallet($cost, $this->palletKg?->toFloat() ?? 0.0, $free),
+    /** As it is kept in columns of the same names. */
+    public static function tariffOf(
+        string $kind,
+        ?float $cost,
+        string $steps,
+        ?float $palletKg,
+        ?float $free,
+    ): FreightTariff {
+        $cost ??= 0.0;
+
+        return match ($kind) {
+            FreightTariff::WEIGHT => FreightTariff::readSteps($steps, $free),
+            FreightTariff::PALLET => FreightTariff::byPallet($cost, $palletKg ?? 0.0, $free),
             FreightTariff::NONE => FreightTariff::none(),
             default => 0.0 === $cost ? FreightTariff::none() : FreightTariff::flat($cost, $free),
         };

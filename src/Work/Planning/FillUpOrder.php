@@ -21,7 +21,6 @@ use TallBarrel\Store\Offer\StoredPrices;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SupplierSum;
 use TallBarrel\Store\Site\Site;
-use TallBarrel\Store\Supplier\Supplier;
 
 /**
  * Whether a supplier's order should be filled up, sent as it is, or wait for the next chance.
@@ -50,20 +49,18 @@ final readonly class FillUpOrder
     }
 
     /**
-     * @param list<Supplier>          $suppliers
-     * @param array<int, SupplierSum> $sums      by supplier
+     * @param array<int, SupplierSum> $sums by supplier
      *
      * @return array<int, FillUpAdvice> by supplier; none where nothing is asked for, or it is reached, or it is best
      *      sent as it is
      */
-    public function advise(array $suppliers, array $sums, ?Site $site): array
+    public function advise(array $sums, ?Site $site): array
     {
         $thresholds = [];
-        foreach ($suppliers as $supplier) {
-            $sum = $sums[$supplier->id] ?? null;
-            $threshold = null === $sum || $sum->value <= 0 ? null : Threshold::of($supplier, $sum);
+        foreach ($sums as $supplier => $sum) {
+            $threshold = $sum->value <= 0 ? null : Threshold::of($sum);
             if (null !== $threshold) {
-                $thresholds[$supplier->id] = $threshold;
+                $thresholds[$supplier] = $threshold;
             }
         }
         $share = [] === $thresholds ? 0.0 : $this->business->get()->holdingPercent()->toFloat() / 100;

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Planning;
 
 use TallBarrel\Store\Planning\SupplierSum;
-use TallBarrel\Store\Supplier\Supplier;
 
 /** The first thing a supplier asks of an order that it does not reach yet. */
 final readonly class Threshold
@@ -29,18 +28,17 @@ final readonly class Threshold
     }
 
     /** Null where nothing is asked for, or all of it is reached. */
-    public static function of(Supplier $supplier, SupplierSum $sum): ?self
+    public static function of(SupplierSum $sum): ?self
     {
-        $minimum = $supplier->orderMinimum();
-        $tariff = $supplier->freightTariff();
-        $freight = $tariff->of($sum->value, $sum->weightKg);
+        $minimum = $sum->minimum;
+        $freight = $sum->tariff->of($sum->value, $sum->weightKg);
         foreach (
             [
                 ['minimum', self::VALUE, $sum->value, $minimum->value, \INF],
                 ['minimum', self::WEIGHT, $sum->weightKg, $minimum->kilograms, \INF],
                 ['minimum', self::PACKS, $sum->packs, $minimum->packs, \INF],
-                ['free freight', self::VALUE, $sum->value, $tariff->freeFrom, $freight],
-                ['full load', self::WEIGHT, $sum->weightKg, $supplier->fullLoadKg()?->toFloat(), $freight],
+                ['free freight', self::VALUE, $sum->value, $sum->tariff->freeFrom, $freight],
+                ['full load', self::WEIGHT, $sum->weightKg, $sum->fullLoadKg, $freight],
             ] as [$words, $measure, $reached, $asked, $saved]
         ) {
             if (null !== $asked && $reached < $asked && $saved > 0) {
