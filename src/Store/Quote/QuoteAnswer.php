@@ -110,12 +110,12 @@ class QuoteAnswer
         );
     }
 
-    /** @param list<int> $leadTimesMet */
-    public function asSeller(array $leadTimesMet): Seller
+    /** Charges that were quoted come in place of its freight, and what that came to before says nothing of them. */
+    public function asSeller(Seller $usual): Seller
     {
-        $usual = $this->quote->supplier->asSeller($leadTimesMet);
-
-        return null === $this->charges ? $usual : $usual->withFreight(FreightTariff::flat($this->charges->toFloat()));
+        return null === $this->charges
+            ? $usual
+            : $usual->withFreight(FreightTariff::flat($this->charges->toFloat()))->whoseFreightCameTo(1.0);
     }
 
     /** So many of what is asked for, in steps they sell in, up to what they can supply. */

@@ -184,7 +184,8 @@ final class Candidates
         return $offers;
     }
 
-    private function seller(Supplier $supplier): Seller
+    /** What counts of a supplier, with what its freight came to before. */
+    public function seller(Supplier $supplier): Seller
     {
         return $this->sellers[$supplier->id] ??= $supplier
             ->asSeller($this->suppliers()[$supplier->id]->leadTimesMet ?? [])

@@ -41,7 +41,6 @@ final readonly class CompareAnswers
         $today = $this->clock->now()->setTime(0, 0);
         $rates = $this->rates->allOn($today);
         $business = $this->business->get();
-        $terms = $this->candidates->suppliers();
         $draft = new BasketDraft($business->costRates(), $business->orderCost()->toFloat(), $today);
         $costs = $noRate = [];
         foreach ($round->items() as $item) {
@@ -67,7 +66,7 @@ final readonly class CompareAnswers
                 if (null === $answer || null === $offer || null === $rate) {
                     continue;
                 }
-                $seller = $answer->asSeller($terms[$quote->supplier->id]->leadTimesMet ?? []);
+                $seller = $answer->asSeller($this->candidates->seller($quote->supplier));
                 $units = $answer->supplies($item, $item->needed());
                 if (!$units->isPositive()) {
                     continue;
