@@ -186,7 +186,10 @@ final class RoundsTest extends StoreTestCase
     {
         $item = self::item('RND-4');
         $round = self::drafted($item, [], '10');
-        self::mustRefuse(static fn (): QuoteItem => $round->ask($item, '', self::units(5)), 'RND-4 is asked for already.');
+        self::mustRefuse(
+            static fn (): QuoteItem => $round->ask($item, '', self::units(5)),
+            'RND-4 is asked for already.',
+        );
         self::mustRefuse(static fn (): QuoteItem => $round->ask(null, '  ', self::units(5)), 'Say what is asked for.');
         $ribbon = $round->ask(null, 'Gift ribbon', self::units(40));
         $other = $round->ask(null, 'Gift ribbon', self::units(40));
@@ -242,7 +245,13 @@ final class RoundsTest extends StoreTestCase
         self::mustRefuse(static fn () => $round->drop($round->items()[0]), $stands);
         self::mustRefuse(static fn () => $round->send(self::now()), $stands);
         self::mustRefuse(
-            static fn () => $round->plan(self::site('FERRY'), self::day('+3 days'), self::day('+9 days'), '', self::now()),
+            static fn () => $round->plan(
+                self::site('FERRY'),
+                self::day('+3 days'),
+                self::day('+9 days'),
+                '',
+                self::now(),
+            ),
             $stands,
         );
         $round->invite(self::supplier());
@@ -413,9 +422,13 @@ final class RoundsTest extends StoreTestCase
         self::get(SendRound::class)->send($round->id, $round->version(), self::person('mara'));
         [$jar] = $round->items();
         [$wins, $also, $loses, $silent] = $round->quotes();
-        $answer = static fn (Quote $quote, string $jarPrice, string $ribbonPrice, ?string $charges): QuoteAnswer => self::get(
-            AnswerQuote::class,
-        )->answer($quote, QuoteAnswer::PAGE, 9, null, null === $charges ? null : BigDecimal::of($charges), '', [
+        $answering = self::get(AnswerQuote::class);
+        $answer = static fn (
+            Quote $quote,
+            string $jarPrice,
+            string $ribbonPrice,
+            ?string $charges,
+        ): QuoteAnswer => $answering->answer($quote, QuoteAnswer::PAGE, 9, null, null === $charges ? null : BigDecimal::of($charges), '', [
             ['item' => $jar->id, 'prices' => [['576', $jarPrice]], 'most' => null, 'multiple' => null,
                 'code' => 'J-9', 'alternate' => ''],
             ['item' => $ribbon->id, 'prices' => [['40', $ribbonPrice]], 'most' => null, 'multiple' => null,
@@ -456,7 +469,7 @@ final class RoundsTest extends StoreTestCase
             [QuoteState::Won, QuoteState::Won, QuoteState::Lost, QuoteState::Lost],
             array_map(static fn (Quote $quote): QuoteState => $quote->state(), $round->quotes()),
         );
-        self::assertSame(1 + count(self::subjects($silent)), count(self::subjects($loses)) - 1, 'asked, answered, told');
+        self::assertCount(3, self::subjects($loses), 'asked, answered, told');
         self::assertCount(1, self::subjects($silent), 'who never answered is not told');
         self::mustRefuse(
             static fn () => $round->invite($loses->supplier),
@@ -502,8 +515,11 @@ final class RoundsTest extends StoreTestCase
 
     /** @param array{most?: string, multiple?: string}|null $limits null where it did not answer */
     #[DataProvider('refusedAwards')]
-    public function testWhatCannotBeAwardedIsRefusedAndSettlesNothing(?array $limits, string $units, string $words): void
-    {
+    public function testWhatCannotBeAwardedIsRefusedAndSettlesNothing(
+        ?array $limits,
+        string $units,
+        string $words,
+    ): void {
         $round = self::out(self::item('RND-19'), [self::supplier()], '48');
         [$item] = $round->items();
         [$quote] = $round->quotes();
@@ -630,12 +646,9 @@ final class RoundsTest extends StoreTestCase
         self::get(WithdrawLink::class)->ofQuote($quote, self::person('mara'));
         self::assertNotSame($before, $quote->token());
         self::assertMatchesRegularExpression('/^[0-9a-f]{32}$/', $quote->token());
-        self::assertSame(
-            '1',
-            (string) self::connection()->fetchOne(
-                "SELECT COUNT(*) FROM audit_entry WHERE subject = ? AND words = 'The link of Testing Supplies was withdrawn'",
-                [$round->number],
-            ),
+        self::assertContains(
+            'The link of Testing Supplies was withdrawn',
+            self::connection()->fetchFirstColumn('SELECT words FROM audit_entry WHERE subject = ?', [$round->number]),
         );
     }
 

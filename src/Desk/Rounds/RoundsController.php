@@ -262,7 +262,7 @@ final class RoundsController extends AbstractController
             $form->take($quote, $fields, QuoteAnswer::TYPED, $person);
         }
         if (!$fields->isGood()) {
-            return $this->quotePage($quote, $fields);
+            return $this->quotePage($this->quoteOf($number, $code), $fields);
         }
         $this->addFlash('fine', sprintf('The answer of %s is in.', $quote->supplier->name()));
 

@@ -67,7 +67,7 @@ final class SupplierQuoteController extends AbstractController
                 : $form->take($quote, $fields, QuoteAnswer::PAGE);
 
         return null === $answer
-            ? $this->page($quote, $fields)
+            ? $this->page($this->quote($token, $request), $fields)
             : $this->redirectToRoute('supplier_quote', ['token' => $token, 'thanks' => 1]);
     }
 
@@ -84,7 +84,7 @@ final class SupplierQuoteController extends AbstractController
         } catch (Refused $refused) {
             $fields->refuse('answer', $refused->getMessage());
 
-            return $this->page($quote, $fields);
+            return $this->page($this->quote($token, $request), $fields);
         }
 
         return $this->redirectToRoute('supplier_quote', ['token' => $token]);

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace TallBarrel\Work\Sourcing;
 
 use Brick\Math\BigDecimal;
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
@@ -15,6 +14,7 @@ use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
 use TallBarrel\Store\Quote\QuoteLetter;
 use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Work\Keeping\AllOrNothing;
 
 /**
  * Takes a supplier's answer in, whichever way it came: each is one transaction on the locked round.
@@ -24,7 +24,7 @@ use TallBarrel\Store\Quote\Rounds;
 final readonly class AnswerQuote
 {
     public function __construct(
-        private EntityManagerInterface $entities,
+        private AllOrNothing $whole,
         private Rounds $rounds,
         private Audit $audit,
         private ClockInterface $clock,
@@ -50,7 +50,7 @@ final readonly class AnswerQuote
             throw InvalidValue::because(sprintf('%d days to deliver is out of range; expected 0 to 365.', $leadDays));
         }
 
-        return $this->entities->wrapInTransaction(function () use (
+        return $this->whole->take(function () use (
             $quote,
             $via,
             $leadDays,
@@ -101,7 +101,7 @@ final readonly class AnswerQuote
     /** @throws Refused */
     public function decline(Quote $quote, string $reason, ?Person $typedBy = null): void
     {
-        $this->entities->wrapInTransaction(function () use ($quote, $reason, $typedBy): void {
+        $this->whole->take(function () use ($quote, $reason, $typedBy): void {
             $round = $this->rounds->lock($quote->round->id);
             $quote->decline($reason);
             $quote->keep(

@@ -21,12 +21,14 @@ use TallBarrel\Store\Quote\QuoteAnswer;
 use TallBarrel\Store\Quote\QuoteItem;
 use TallBarrel\Store\Quote\Rounds;
 use TallBarrel\Store\Site\Site;
+use TallBarrel\Work\Keeping\AllOrNothing;
 use TallBarrel\Work\Ordering\BeginOrder;
 
 /** Gives a round to one supplier or several. */
 final readonly class AwardRound
 {
     public function __construct(
+        private AllOrNothing $whole,
         private EntityManagerInterface $entities,
         private Rounds $rounds,
         private QuoteLetters $letters,
@@ -50,7 +52,7 @@ final readonly class AwardRound
      */
     public function award(int $id, int $version, array $given, bool $keepAsOffers, Person $person): array
     {
-        return $this->entities->wrapInTransaction(function () use (
+        return $this->whole->take(function () use (
             $id,
             $version,
             $given,

@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Sourcing;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Sourcing\QuoteState;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Work\Keeping\AllOrNothing;
 
 /** Ends a round without buying. */
 final readonly class CloseRound
 {
     public function __construct(
-        private EntityManagerInterface $entities,
+        private AllOrNothing $whole,
         private Rounds $rounds,
         private QuoteLetters $letters,
         private Audit $audit,
@@ -26,7 +26,7 @@ final readonly class CloseRound
     /** Ends a round without buying. */
     public function close(int $id, int $version, Person $person): void
     {
-        $this->entities->wrapInTransaction(function () use ($id, $version, $person): void {
+        $this->whole->take(function () use ($id, $version, $person): void {
             $round = $this->rounds->lock($id, $version);
             $round->settle([], $this->clock->now());
             $this->audit->note($person, $round->number, 'Closed without buying');

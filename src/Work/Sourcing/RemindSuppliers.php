@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace TallBarrel\Work\Sourcing;
 
-use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Component\Clock\ClockInterface;
 use TallBarrel\Core\Sourcing\QuoteState;
 use TallBarrel\Store\Audit\Audit;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Work\Keeping\AllOrNothing;
 
 /** Writes to those who have not answered yet. */
 final readonly class RemindSuppliers
 {
     public function __construct(
-        private EntityManagerInterface $entities,
+        private AllOrNothing $whole,
         private Rounds $rounds,
         private QuoteLetters $letters,
         private Audit $audit,
@@ -26,7 +26,7 @@ final readonly class RemindSuppliers
     /** @return int how many were written to: those who have not answered and were not reminded today */
     public function remind(int $id, Person $person): int
     {
-        return $this->entities->wrapInTransaction(function () use ($id, $person): int {
+        return $this->whole->take(function () use ($id, $person): int {
             $round = $this->rounds->lock($id);
             $now = $this->clock->now();
             $reminded = 0;
