@@ -86,7 +86,7 @@ final class RoundsTest extends StoreTestCase
             QuoteAnswer::PAGE,
             9,
             self::day('+40 days'),
-            null === $charges ? null : BigDecimal::of($charges),
+            self::charges($charges),
             '',
             [
                 [
@@ -105,6 +105,11 @@ final class RoundsTest extends StoreTestCase
     private static function award(QuoteRound $round, array $given, bool $keep = false): mixed
     {
         return self::get(AwardRound::class)->award($round->id, $round->version(), $given, $keep, self::person('mara'));
+    }
+
+    private static function charges(?string $charges): ?BigDecimal
+    {
+        return null === $charges ? null : BigDecimal::of($charges);
     }
 
     /** @return list<string> */
@@ -428,7 +433,7 @@ final class RoundsTest extends StoreTestCase
             string $jarPrice,
             string $ribbonPrice,
             ?string $charges,
-        ): QuoteAnswer => $answering->answer($quote, QuoteAnswer::PAGE, 9, null, null === $charges ? null : BigDecimal::of($charges), '', [
+        ): QuoteAnswer => $answering->answer($quote, QuoteAnswer::PAGE, 9, null, self::charges($charges), '', [
             ['item' => $jar->id, 'prices' => [['576', $jarPrice]], 'most' => null, 'multiple' => null,
                 'code' => 'J-9', 'alternate' => ''],
             ['item' => $ribbon->id, 'prices' => [['40', $ribbonPrice]], 'most' => null, 'multiple' => null,

@@ -15,6 +15,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Planning\Board;
 use TallBarrel\Store\Planning\OrderLists;
@@ -38,7 +39,7 @@ final class BasketController extends AbstractController
     #[Route('', name: 'basket', methods: ['GET'])]
     public function show(Request $request): Response
     {
-        $all = $this->lines($request->query->getInt('list'));
+        $all = $this->lines(NumbersInAddresses::read($request, 'list'));
         $proposals = array_slice($all, 0, ShareOutBasket::MOST_LINES);
         [$pins, $forbidden] = $this->wishes(Fields::query($request));
         $start = microtime(true);
@@ -51,7 +52,7 @@ final class BasketController extends AbstractController
                 : $plan + [
                     'cut' => count($all) - count($proposals),
                     'took' => microtime(true) - $start,
-                    'list' => $request->query->getInt('list'),
+                    'list' => NumbersInAddresses::read($request, 'list'),
                     'lists' => $this->lists->names(),
                 ],
         );

@@ -17,6 +17,7 @@ use TallBarrel\Core\Quantity\ItemCode;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
@@ -83,7 +84,7 @@ final class CompareController extends AbstractController
             );
             $units = null;
         }
-        $for = $this->proposal($request->query->getInt('for'), $item);
+        $for = $this->proposal(NumbersInAddresses::read($request, 'for'), $item);
         $model = $comparison->of($item, $for, $units) + ['fields' => $fields];
 
         return $this->render(

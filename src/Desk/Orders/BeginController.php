@@ -14,6 +14,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
@@ -102,7 +103,7 @@ final class BeginController extends AbstractController
         $order =
             $orders->byNumber($number) ??
             throw $this->createNotFoundException(sprintf('There is no order %s.', $number));
-        $site = $this->sites->find($request->query->getInt('add_site')) ?? $this->sites->all()[0];
+        $site = $this->sites->find(NumbersInAddresses::read($request, 'add_site')) ?? $this->sites->all()[0];
 
         return $this->render('orders/_choices.html.twig', [
             'choices' => $choices->find(

@@ -15,6 +15,7 @@ use TallBarrel\Core\Ordering\OrderState;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Desk\Shell\SeenSites;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Desk\Shell\TakenFile;
@@ -97,7 +98,7 @@ final class OrderListController extends AbstractController
         $fields = Fields::query($request);
         $filter = $this->filter($fields, $person);
         $look = isset(self::LOOKS[$fields->text('look')]) ? $fields->text('look') : 'orders';
-        $page = max(1, $request->query->getInt('page', 1));
+        $page = max(1, NumbersInAddresses::read($request, 'page', 1));
         $offset = self::PAGE * ($page - 1);
 
         return $this->render(

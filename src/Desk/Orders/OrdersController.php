@@ -15,6 +15,7 @@ use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Store\Order\OrderFilter;
 use TallBarrel\Store\Order\OrderRow;
 use TallBarrel\Store\Order\OrderRows;
@@ -73,7 +74,7 @@ final class OrdersController extends AbstractController
     {
         return $this->render(
             'orders/_lines.html.twig',
-            $page->lines($this->order($number), max(0, $request->query->getInt('from'))),
+            $page->lines($this->order($number), max(0, NumbersInAddresses::read($request, 'from'))),
         );
     }
 

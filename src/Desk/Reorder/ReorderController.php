@@ -17,6 +17,7 @@ use TallBarrel\Core\Refused;
 use TallBarrel\Core\Replenish\PlanningOptions;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\WaitingCounts;
 use TallBarrel\Store\Offer\Offer;
@@ -61,7 +62,7 @@ final class ReorderController extends AbstractController
         $supplier = $this->entities
             ->getRepository(Supplier::class)
             ->findOneBy(['code' => $request->query->getString('group')]);
-        $from = max(0, $request->query->getInt('from'));
+        $from = max(0, NumbersInAddresses::read($request, 'from'));
         [$sort, $words] = $this->view($request);
 
         return $this->render('reorder/_rows.html.twig', [
@@ -132,7 +133,7 @@ final class ReorderController extends AbstractController
     public function paper(Request $request): Response
     {
         [$sort] = $this->view($request);
-        $only = $request->query->getInt('only');
+        $only = NumbersInAddresses::read($request, 'only');
         $proposal = $only > 0 ? $this->proposal($only) : null;
 
         return $this->render('reorder/paper.html.twig', [
@@ -382,7 +383,7 @@ final class ReorderController extends AbstractController
         [$sort, $words] = $this->view($request);
         $site = $this->shell->site();
         $groups = $this->board->groups($site, $sort, $words, $fields->isGood() ? ReorderBoard::PAGE : \PHP_INT_MAX);
-        $shown = $request->query->getInt('why');
+        $shown = NumbersInAddresses::read($request, 'why');
         $first = $groups[0]->rows[0]->line->id ?? 0;
         $proposal = $this->proposals->firstOf($shown > 0 ? [$shown, $first] : [$first]);
         $run = $this->board->lastRun();

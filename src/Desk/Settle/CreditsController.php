@@ -14,6 +14,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Store\Person\Person;
 use TallBarrel\Store\Settle\CreditNotes;
 use TallBarrel\Store\Settle\InvoicePaper;
@@ -53,7 +54,7 @@ final class CreditsController extends AbstractController
     public function show(string $code, Request $request): Response
     {
         $supplier = $this->supplier($code);
-        $paper = $this->papers->waiting($supplier, $request->query->getInt('paper'));
+        $paper = $this->papers->waiting($supplier, NumbersInAddresses::read($request, 'paper'));
 
         return $this->page($supplier, Fields::none(), $request->query->getString('for'), $paper);
     }

@@ -14,6 +14,7 @@ use Symfony\Component\Security\Http\Attribute\CurrentUser;
 use Symfony\Component\Security\Http\Attribute\IsGranted;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Person\Person;
@@ -49,7 +50,7 @@ final class EntryController extends AbstractController
     public function show(string $code, Request $request): Response
     {
         $supplier = $this->supplier($code);
-        $paper = $this->papers->waiting($supplier, $request->query->getInt('paper'));
+        $paper = $this->papers->waiting($supplier, NumbersInAddresses::read($request, 'paper'));
 
         return $this->page(
             $supplier,

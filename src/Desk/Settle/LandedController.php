@@ -12,6 +12,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use TallBarrel\Core\Money\Money;
 use TallBarrel\Desk\Shell\AboutMoney;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Store\Order\PurchaseOrder;
 use TallBarrel\Store\Settle\BillingHistory;
 use TallBarrel\Store\Settle\Deposits;
@@ -33,7 +34,7 @@ final class LandedController extends AbstractController
             'receipt' => 'receipt',
             default => 'supplier',
         };
-        $days = $request->query->getInt('days');
+        $days = NumbersInAddresses::read($request, 'days');
         $days = in_array($days, self::SINCE, true) ? $days : self::SINCE[0];
 
         return $this->render('settle/landed.html.twig', [

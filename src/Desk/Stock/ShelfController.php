@@ -16,6 +16,7 @@ use TallBarrel\Core\Receiving\ShelfCount;
 use TallBarrel\Core\Receiving\ShelfPick;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Business\ReasonKind;
 use TallBarrel\Store\Business\Reasons;
@@ -45,7 +46,9 @@ final class ShelfController extends AbstractController
     public function choose(Request $request): Response
     {
         return $this->page(
-            $this->sites->find($request->query->getInt('site')) ?? $this->shell->site() ?? $this->sites->all()[0],
+            $this->sites->find(NumbersInAddresses::read($request, 'site'))
+                ?? $this->shell->site()
+                ?? $this->sites->all()[0],
             trim($request->query->getString('words')),
             Fields::query($request),
         );

@@ -11,6 +11,7 @@ use Symfony\Component\HttpFoundation\Response;
 use Symfony\Component\Routing\Attribute\Route;
 use TallBarrel\Core\Quantity\Unit;
 use TallBarrel\Desk\Drawing\Barrel;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Desk\Shell\Shell;
 use TallBarrel\Store\Order\OpenLines;
 use TallBarrel\Store\Stock\StockFigures;
@@ -29,7 +30,7 @@ final class StockController extends AbstractController
         ClockInterface $clock,
     ): Response {
         $words = trim($request->query->getString('q'));
-        $offset = max(0, $request->query->getInt('from'));
+        $offset = max(0, NumbersInAddresses::read($request, 'from'));
         $site = $shell->site()?->id;
         $view = StockView::tryFrom($request->query->getString('show')) ?? StockView::All;
         $page = $stock->page($words, $site, $offset, $view);

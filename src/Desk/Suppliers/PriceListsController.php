@@ -19,6 +19,7 @@ use TallBarrel\Core\InvalidValue;
 use TallBarrel\Core\Refused;
 use TallBarrel\Desk\Shell\AboutMoney;
 use TallBarrel\Desk\Shell\Fields;
+use TallBarrel\Desk\Shell\NumbersInAddresses;
 use TallBarrel\Store\Offer\PriceList;
 use TallBarrel\Store\Offer\PriceLists;
 use TallBarrel\Store\Offer\PriceMove;
@@ -116,7 +117,7 @@ final class PriceListsController extends AbstractController
         return $this->board(
             $this->find($code, $id),
             $request->query->getString('show'),
-            $request->query->getInt('page', 1),
+            NumbersInAddresses::read($request, 'page', 1),
             Fields::none(),
             $request,
         );
