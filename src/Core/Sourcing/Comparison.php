@@ -59,24 +59,25 @@ final readonly class Comparison
             $offer = $bid[0];
             $content = $offer->rule->pack->content->toFloat();
             $least = $offer->rule->pack->toStockUnits($offer->rule->packsFor(1))->toFloat();
-            $starts = array_values(
-                array_filter(
-                    array_map(
-                        static fn (array $step): float => $step['from']->toFloat() * $content,
-                        $offer->prices->byPacks(),
-                    ),
-                    static fn (float $start): bool => $start > $least && $start <= $to,
-                ),
-            );
-            $starts = [max($from, $least), ...array_filter($starts, static fn (float $start): bool => $start > $from)];
+            $begin = max($from, $least);
+            $starts = [$begin];
+            foreach ($offer->prices->byPacks() as $step) {
+                $start = $step['from']->toFloat() * $content;
+                if ($start > $begin) {
+                    $starts[] = $start;
+                }
+            }
             foreach ($starts as $i => $start) {
-                $end = $starts[$i + 1] ?? $to;
+                if ($i > 0 && $start > $to) {
+                    break;
+                }
+                $next = $starts[$i + 1] ?? INF;
                 $stretch = [];
-                foreach (self::between($start, $end, isset($starts[$i + 1]) ? $content : 0.0) as $units) {
+                foreach (self::between($start, min($next, $to), $next <= $to ? $content : 0.0) as $units) {
                     // Many of them come to the same packs.
                     $packs = $offer->rule->packsFor((string) $units);
                     $bought = $offer->rule->pack->toStockUnits($packs)->toFloat();
-                    if (!isset($starts[$i + 1]) || $bought < $starts[$i + 1]) {
+                    if ($bought < $next) {
                         $stretch[(string) $bought] ??= [$bought, $this->costOf($bid, $packs)->unit()];
                     }
                 }
