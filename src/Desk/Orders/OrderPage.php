@@ -81,6 +81,7 @@ final readonly class OrderPage
             'fields' => Fields::none(),
             'editable' => $this->mayEdit($order),
             'promises' => $this->promised($order, $items),
+            'sites' => $this->shell->sites(),
             'rows' => self::ROWS,
         ] + $this->beside($order, $this->found($order, $items));
     }
