@@ -94,13 +94,14 @@ final class OrderActsTest extends DeskTestCase
     {
         $this->as('mara');
         $order = $this->out();
+        $line = $order->lines()[0]->id;
         $this->act($order, 'cancel', ['reason' => 'No longer needed']);
         $once = $this->order($order->number)->state()->value;
         $said = $this->act($order, 'cancel', ['reason' => 'No longer needed', 'they_know' => '1']);
         self::assertStringContainsString($order->number, $said);
         self::assertSame('cancelled', $this->order($order->number)->state()->value);
         self::assertContains($once, ['cancelled', $order->state()->value]);
-        $said = $this->act($order, 'close', ['close' => [$order->lines()[0]->id => '1'], 'agreed' => 'Kay']);
+        $said = $this->act($order, 'close', ['close' => [$line => '1'], 'agreed' => 'Kay']);
         self::assertStringContainsString('there is nothing outstanding to close', $said);
     }
 
