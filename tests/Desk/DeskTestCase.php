@@ -9,6 +9,7 @@ use Doctrine\ORM\EntityManagerInterface;
 use Symfony\Bundle\FrameworkBundle\KernelBrowser;
 use Symfony\Bundle\FrameworkBundle\Test\WebTestCase;
 use Symfony\Component\DomCrawler\Crawler;
+use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\Messenger\Event\WorkerRunningEvent;
 use Symfony\Component\Messenger\MessageBus;
 use Symfony\Component\Messenger\Worker;
@@ -87,6 +88,30 @@ abstract class DeskTestCase extends WebTestCase
     protected function connection(): Connection
     {
         return $this->entities()->getConnection();
+    }
+
+    /** Brings a file of one's own data; what is answered is a redirect to its check, unless it is refused. */
+    protected function bringOwnData(string $kind, string $content): string
+    {
+        $file = (string) tempnam(sys_get_temp_dir(), 'csv');
+        file_put_contents($file, $content);
+        $token = $this->see('/own-data')->filter('meta[name="csrf-token"]')->attr('content');
+        $this->browser->request(
+            'POST',
+            '/own-data/'.$kind,
+            ['_token' => $token],
+            ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)],
+        );
+
+        return (string) $this->browser->getResponse()->headers->get('Location');
+    }
+
+    /** What the database answers, as text; empty where it is nothing. */
+    protected function value(string $query, mixed ...$values): string
+    {
+        $value = $this->connection()->fetchOne($query, array_values($values));
+
+        return is_scalar($value) ? (string) $value : '';
     }
 
     /** @param list<mixed> $values */

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Desk;
 
 use PHPUnit\Framework\Attributes\DataProvider;
-use Symfony\Component\HttpFoundation\File\UploadedFile;
 use Symfony\Component\Messenger\Envelope;
 use Symfony\Component\Messenger\Transport\TransportInterface;
 use TallBarrel\Desk\Settings\StoppedWork;
@@ -146,17 +145,10 @@ final class FollowingTest extends DeskTestCase
             [$due['id']],
         );
         $before = $seen();
-        $file = (string) tempnam(sys_get_temp_dir(), 'brought');
-        file_put_contents($file, strtr($content, ['{item}' => $due['code'], '{site}' => $due['site_code']]));
-        $token = $this->see('/own-data')->filter('meta[name="csrf-token"]')->attr('content');
-        $this->browser->request(
-            'POST',
-            '/own-data/'.$kind,
-            ['_token' => $token],
-            ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)],
-        );
-        $this->browser->followRedirect();
-        $this->post((string) parse_url($this->browser->getRequest()->getUri(), \PHP_URL_PATH));
+        $this->post($this->bringOwnData(
+            $kind,
+            strtr($content, ['{item}' => $due['code'], '{site}' => $due['site_code']]),
+        ));
         self::assertNotSame($before, $seen());
     }
 

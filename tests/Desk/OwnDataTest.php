@@ -4,27 +4,15 @@ declare(strict_types=1);
 
 namespace TallBarrel\Tests\Desk;
 
-use Symfony\Component\HttpFoundation\File\UploadedFile;
-
 final class OwnDataTest extends DeskTestCase
 {
-    private function bring(string $kind, string $content): void
-    {
-        $file = (string) tempnam(sys_get_temp_dir(), 'csv');
-        file_put_contents($file, $content);
-        $token = $this->see('/own-data')->filter('meta[name="csrf-token"]')->attr('content');
-        $this->browser->request(
-            'POST',
-            '/own-data/'.$kind,
-            ['_token' => $token],
-            ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)],
-        );
-    }
-
     public function testAFileIsShownBeforeItIsAppliedAndAppliedAfterTheAnswer(): void
     {
         $this->as('mara');
-        $this->bring('sales', "item,site,day,quantity\nJAR-340R,MILL,2022-02-01,31\nJAR-340R,MILL,2022-02-02,x\n");
+        $this->bringOwnData(
+            'sales',
+            "item,site,day,quantity\nJAR-340R,MILL,2022-02-01,31\nJAR-340R,MILL,2022-02-02,x\n",
+        );
         $this->browser->followRedirect();
         self::assertStringContainsString('1 cannot be used', $this->text());
         self::assertStringContainsString('not a number', $this->text());
@@ -39,7 +27,7 @@ final class OwnDataTest extends DeskTestCase
     public function testAFileThatIsNotCsvIsRefusedBesideItsField(): void
     {
         $this->as('mara');
-        $this->bring('items', "PK\x03\x04 a spreadsheet");
+        $this->bringOwnData('items', "PK\x03\x04 a spreadsheet");
         self::assertResponseStatusCodeSame(422);
         self::assertStringContainsString(
             'neither a CSV file nor a workbook',

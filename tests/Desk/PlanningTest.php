@@ -37,13 +37,6 @@ final class PlanningTest extends DeskTestCase
         return $row;
     }
 
-    private function value(string $query, mixed ...$values): string
-    {
-        $value = $this->connection()->fetchOne($query, array_values($values));
-
-        return is_scalar($value) ? (string) $value : '';
-    }
-
     private function replan(int $item): void
     {
         $moved = self::getContainer()->get(WhatMoved::class);

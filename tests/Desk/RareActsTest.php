@@ -10,13 +10,6 @@ use TallBarrel\Store\Person\Visits;
 /** What is done once a year: a supplier given up, an account of ours, a visit ended, a file for the accountant. */
 final class RareActsTest extends DeskTestCase
 {
-    private function value(string $query, string ...$values): string
-    {
-        $value = $this->connection()->fetchOne($query, $values);
-
-        return is_scalar($value) ? (string) $value : '';
-    }
-
     public function testASupplierIsGivenUpWhenNothingIsOpenAndTakenUpAgain(): void
     {
         $this->as('mara');

@@ -7,13 +7,6 @@ namespace TallBarrel\Tests\Desk;
 /** Sites, their bins, places goods may be sent to, and agreements, as they are kept on their pages. */
 final class SitesPagesTest extends DeskTestCase
 {
-    private function value(string $query, string ...$values): string
-    {
-        $value = $this->connection()->fetchOne($query, $values);
-
-        return is_scalar($value) ? (string) $value : '';
-    }
-
     public function testABinIsSaidToBeForWhatWaitsOrIsTakenOut(): void
     {
         $this->as('rowan');

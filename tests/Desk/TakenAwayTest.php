@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace TallBarrel\Tests\Desk;
 
 use PHPUnit\Framework\Attributes\DataProvider;
-use Symfony\Component\HttpFoundation\File\UploadedFile;
 
 /** Lists that are looked at by day, by supplier or by item, taken away as files, and files that are put right here. */
 final class TakenAwayTest extends DeskTestCase
@@ -198,26 +197,10 @@ final class TakenAwayTest extends DeskTestCase
         self::assertResponseIsSuccessful();
     }
 
-    private function bring(string $kind, string $content): string
-    {
-        $file = (string) tempnam(sys_get_temp_dir(), 'csv');
-        file_put_contents($file, $content);
-        $token = $this->see('/own-data')->filter('meta[name="csrf-token"]')->attr('content');
-        $this->browser->request(
-            'POST',
-            '/own-data/'.$kind,
-            ['_token' => $token],
-            ['file' => new UploadedFile($file, 'mine.csv', 'text/csv', null, true)],
-        );
-        self::assertResponseRedirects();
-
-        return (string) $this->browser->getResponse()->headers->get('Location');
-    }
-
     public function testAWrongCellIsPutRightHereAndTheRestOfItsRowStays(): void
     {
         $this->as('rowan');
-        $run = $this->bring(
+        $run = $this->bringOwnData(
             'sales',
             "item,site,day,quantity\nJAR-340R,MILL,2022-02-01,31\nJAR-340R,MILL,2022-02-02,x\n",
         );
@@ -237,7 +220,7 @@ final class TakenAwayTest extends DeskTestCase
     public function testColumnsOfOtherNamesAreSaidToBeOurs(): void
     {
         $this->as('rowan');
-        $run = $this->bring('sales', "item,where it was,when,pieces\nJAR-340R,MILL,2022-03-01,7\n");
+        $run = $this->bringOwnData('sales', "item,where it was,when,pieces\nJAR-340R,MILL,2022-03-01,7\n");
         $this->post($run.'/read', [
             'heading' => ['item', 'where it was', 'when', 'pieces'],
             'column' => ['item', 'site', 'day', 'quantity'],
@@ -250,12 +233,12 @@ final class TakenAwayTest extends DeskTestCase
     public function testTheDecimalMarkOfAFileIsSaidWhereItCouldBeTwo(): void
     {
         $this->as('rowan');
-        $run = $this->bring('sales', "item;site;day;quantity\nJAR-340R;MILL;2022-04-01;1,250\n");
+        $run = $this->bringOwnData('sales', "item;site;day;quantity\nJAR-340R;MILL;2022-04-01;1,250\n");
         $this->post($run.'/read', ['mark' => ',']);
         $this->browser->followRedirect();
         $this->post($run);
         self::assertSame(1.25, $this->number("SELECT quantity FROM sales_day WHERE day = '2022-04-01'"));
-        $run = $this->bring('sales', "item;site;day;quantity\nJAR-340R;MILL;2022-04-02;1,250\n");
+        $run = $this->bringOwnData('sales', "item;site;day;quantity\nJAR-340R;MILL;2022-04-02;1,250\n");
         $this->post($run.'/read', ['mark' => '.']);
         $this->browser->followRedirect();
         $this->post($run);
@@ -265,7 +248,7 @@ final class TakenAwayTest extends DeskTestCase
     public function testAFileThatIsInIsNotReadAgain(): void
     {
         $this->as('rowan');
-        $run = $this->bring('sales', "item,site,day,quantity\nJAR-340R,MILL,2022-05-01,31\n");
+        $run = $this->bringOwnData('sales', "item,site,day,quantity\nJAR-340R,MILL,2022-05-01,31\n");
         $this->post($run);
         $this->post($run.'/read', ['mark' => ',']);
         $this->browser->followRedirect();
@@ -275,7 +258,7 @@ final class TakenAwayTest extends DeskTestCase
     public function testTabsBetweenColumnsAreNamedAsBlanks(): void
     {
         $this->as('rowan');
-        $run = $this->bring('sales', "item\tsite\tday\tquantity\nJAR-340R\tMILL\t2022-06-01\t9\n");
+        $run = $this->bringOwnData('sales', "item\tsite\tday\tquantity\nJAR-340R\tMILL\t2022-06-01\t9\n");
         $this->post($run.'/read', ['delimiter' => 'blank']);
         $this->browser->followRedirect();
         $this->post($run);
@@ -299,7 +282,7 @@ final class TakenAwayTest extends DeskTestCase
         $rows = $this->rows();
         $count = $this->number($counted);
         self::assertCount((int) $count, $rows);
-        $run = $this->bring($kind, $content);
+        $run = $this->bringOwnData($kind, $content);
         $this->browser->followRedirect();
         self::assertStringNotContainsString('cannot be used', $this->text());
         $this->post($run);
