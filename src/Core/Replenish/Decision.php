@@ -199,16 +199,18 @@ final readonly class Decision
             ]);
         }
         $chosen = $sourced->offer;
-        foreach ($offers as $other) {
-            if (null !== $chosen && $other !== $chosen && count($considered) <= self::OTHERS_NAMED) {
-                $considered[] = new Note(Remark::OtherSupplier, [
-                    'supplier' => $background->suppliers[$other->supplierId]->name ?? '',
-                    'cost' => $other->unitCost($usual)->toFloat(),
-                    'chosen' => $chosen->unitCost($usual)->toFloat(),
-                    'second' => $other->rank > $chosen->rank ? 1 : 0,
-                    'days' => $other->leadDays,
-                ]);
-            }
+        if (null === $chosen) {
+            return $considered;
+        }
+        $others = array_filter($offers, static fn (OfferTerms $other): bool => $other !== $chosen);
+        foreach (array_slice($others, 0, self::OTHERS_NAMED) as $other) {
+            $considered[] = new Note(Remark::OtherSupplier, [
+                'supplier' => $background->suppliers[$other->supplierId]->name ?? '',
+                'cost' => $other->unitCost($usual)->toFloat(),
+                'chosen' => $chosen->unitCost($usual)->toFloat(),
+                'second' => $other->rank > $chosen->rank ? 1 : 0,
+                'days' => $other->leadDays,
+            ]);
         }
 
         return $considered;

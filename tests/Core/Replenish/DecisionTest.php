@@ -290,6 +290,41 @@ final class DecisionTest extends TestCase
         self::assertTrue($gives->packs->isGreaterThan($alone->packs));
     }
 
+    /** Jars cost 2 and sell for 5: each of the eight a customer waits for is worth 3. */
+    public function testWhatGoesToAWaitingCustomerSavesItsMargin(): void
+    {
+        [$waits] = self::decide([self::place(1, 0, promised: 8), self::place(2, 16)]);
+        [$move] = $waits->moves;
+        self::assertSame(8.0, $move->units);
+        self::assertEqualsWithDelta(24.0, $move->saves, 1e-6);
+        self::assertGreaterThan(0.0, $move->risks);
+        self::assertLessThan(24.0, $move->risks);
+    }
+
+    /** As many weeks ahead as a delivery and the time until the next order take, begun weeks counted whole. */
+    public function testAForecastLooksAsFarAsTheOrderAfterTheNextOne(): void
+    {
+        $horizon = static fn (int $leadDays): int => self::decide(
+            [self::place(1, 2)],
+            [self::offer(1, 1, '24.00', 1, $leadDays)],
+        )[0]->outcome->forecast()->horizon;
+        self::assertSame([2, 2, 3, 3, 5], array_map($horizon, [6, 7, 13, 14, 28]), 'nothing comes on a Sunday');
+    }
+
+    public function testFiveOtherSuppliersAreNamedAndNoMore(): void
+    {
+        $offers = [self::offer(1, 1, '24.00', 1)];
+        for ($id = 2; $id <= 8; ++$id) {
+            $offers[] = self::offer($id, 2, sprintf('%d.00', 10 + $id), $id);
+        }
+        [$finding] = self::decide([self::place(1, 2)], $offers);
+        $others = array_filter(
+            $finding->outcome->evidence->considered,
+            static fn (Note $note): bool => Remark::OtherSupplier === $note->remark,
+        );
+        self::assertCount(5, $others);
+    }
+
     public function testTheFirstChoiceIsBoughtFromAndTheOthersAreNamed(): void
     {
         [$finding] = self::decide(
