@@ -11,7 +11,11 @@ use TallBarrel\Core\Demand\Cleaning;
 use TallBarrel\Core\Demand\Distribution\Counts;
 use TallBarrel\Core\Demand\Distribution\Gamma;
 use TallBarrel\Core\InvalidValue;
+use TallBarrel\Core\Money\Currency;
 use TallBarrel\Core\Money\PriceDiscount;
+use TallBarrel\Core\Money\Tax;
+use TallBarrel\Core\Money\TaxCategory;
+use TallBarrel\Core\Receiving\LotFacts;
 use TallBarrel\Core\Receiving\SamplingPlan;
 use TallBarrel\Core\Receiving\Severity;
 use TallBarrel\Core\Replenish\BudgetCut;
@@ -27,6 +31,7 @@ use TallBarrel\Core\Sourcing\AgreedPrice;
 use TallBarrel\Core\Sourcing\AgreedScope;
 use TallBarrel\Core\Sourcing\BreakBasis;
 use TallBarrel\Core\Sourcing\ChainedDiscounts;
+use TallBarrel\Core\Sourcing\OrderMinimum;
 
 /** Where a figure is just what is asked for: that is enough, and nothing beyond it is. */
 final class ExactlyTest extends TestCase
@@ -241,5 +246,59 @@ final class ExactlyTest extends TestCase
             0.1,
         );
         self::assertSame($best, $order->advice);
+    }
+
+    public function testARateOfNothingHasTheReasonThatWasSaid(): void
+    {
+        self::assertSame(TaxCategory::ZeroRated, Tax::percent(0)->category);
+        self::assertSame(TaxCategory::Exempt, Tax::percent('0.00', TaxCategory::Exempt)->category);
+        self::assertSame(
+            TaxCategory::ZeroRated,
+            Tax::percent(0, TaxCategory::Standard)->category,
+            'a standard rate is above nothing',
+        );
+        self::assertSame(TaxCategory::Standard, Tax::percent('0.01', TaxCategory::Exempt)->category);
+        self::assertSame('100', (string) Tax::percent(100)->percent);
+        self::assertNotSame('', self::refused(static fn () => Tax::percent('100.01')));
+    }
+
+    /** Codes of ISO 4217 and what is none. */
+    public function testACurrencyIsOneOfTheStandard(): void
+    {
+        foreach (['EUR' => 2, 'JPY' => 0, 'KWD' => 3] as $code => $digits) {
+            self::assertSame([$code, $digits], [Currency::of($code)->code, Currency::of(strtolower($code))->decimals]);
+        }
+        foreach (['', 'EU', 'EURO', 'E1R', 'ZZZ', 'QQQ'] as $none) {
+            self::assertStringContainsString(
+                'is not a currency; expected an ISO 4217 code such as EUR.',
+                self::refused(static fn () => Currency::of($none)),
+            );
+        }
+    }
+
+    public function testALotHasUpToFortyLettersAndMayExpireOnTheDayItWasMade(): void
+    {
+        $day = new \DateTimeImmutable('2026-11-23');
+        self::assertSame(str_repeat('ä', 40), LotFacts::of(str_repeat('ä', 40), null)->number);
+        self::assertSame(
+            'A lot number has at most 40 characters.',
+            self::refused(static fn () => LotFacts::of(str_repeat('ä', 41), null)),
+        );
+        self::assertEquals($day, LotFacts::of('L', $day, $day, today: $day)->expiresOn);
+        self::assertNotSame('', self::refused(static fn () => LotFacts::of('L', $day->modify('-1 day'), $day)));
+        self::assertNotSame(
+            '',
+            self::refused(static fn () => LotFacts::of('L', null, $day->modify('+1 day'), today: $day)),
+        );
+        self::assertEquals($day->modify('+30 days'), LotFacts::of('L', null, $day, '', 30)->expiresOn);
+    }
+
+    public function testAnOrderThatReachesItsMinimumLacksNothing(): void
+    {
+        $minimum = OrderMinimum::of(500.0, 100.0, 12);
+        self::assertNull($minimum->shortfall(500.0, 100.0, 12.0));
+        self::assertSame('1 short of their minimum of 500 in goods', $minimum->shortfall(499.99, 100.0, 12.0));
+        self::assertSame('1 short of their minimum of 100 kg', $minimum->shortfall(500.0, 99.5, 12.0));
+        self::assertSame('2 short of their minimum of 12 packs', $minimum->shortfall(500.0, 100.0, 10.0));
     }
 }
