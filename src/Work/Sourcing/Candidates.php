@@ -201,7 +201,7 @@ final class Candidates
     }
 
     /** @return array<int, SupplierTerms> */
-    public function suppliers(): array
+    private function suppliers(): array
     {
         if (null === $this->suppliers) {
             $this->readSuppliers(null);
