@@ -73,16 +73,20 @@ final readonly class Comparison
                 }
                 $next = $starts[$i + 1] ?? INF;
                 $stretch = [];
+                $bought = 0.0;
                 foreach (self::between($start, min($next, $to), $next <= $to ? $content : 0.0) as $units) {
                     // Many of them come to the same packs.
+                    if ($units <= $bought) {
+                        continue;
+                    }
                     $packs = $offer->rule->packsFor((string) $units);
                     $bought = $offer->rule->pack->toStockUnits($packs)->toFloat();
                     if ($bought < $next) {
-                        $stretch[(string) $bought] ??= [$bought, $this->costOf($bid, $packs)->unit()];
+                        $stretch[] = [$bought, $this->costOf($bid, $packs)->unit()];
                     }
                 }
                 if ([] !== $stretch) {
-                    $curves[$offer->id][] = array_values($stretch);
+                    $curves[$offer->id][] = $stretch;
                 }
             }
         }
