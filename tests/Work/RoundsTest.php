@@ -14,8 +14,10 @@ use TallBarrel\Core\Sourcing\QuoteState;
 use TallBarrel\Core\Sourcing\Seller;
 use TallBarrel\Store\Item\Item;
 use TallBarrel\Store\Offer\Offer;
+use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\OrderLine;
 use TallBarrel\Store\Order\PurchaseOrder;
+use TallBarrel\Store\Quote\OpenQuote;
 use TallBarrel\Store\Quote\Quote;
 use TallBarrel\Store\Quote\QuoteAnswer;
 use TallBarrel\Store\Quote\QuoteItem;
@@ -655,6 +657,44 @@ final class RoundsTest extends StoreTestCase
             'The link of Testing Supplies was withdrawn',
             self::connection()->fetchFirstColumn('SELECT words FROM audit_entry WHERE subject = ?', [$round->number]),
         );
+    }
+
+    /** What stands beside the offers of an item: of rounds that are out, each supplier's answer that stands. */
+    public function testWhatIsAskedForAnItemAndAnsweredSoFar(): void
+    {
+        $item = self::item('RND-30');
+        $round = self::out($item, [self::supplier(), self::supplier('USD'), self::supplier()], '100', '500');
+        self::drafted($item, [self::supplier()], '7');
+        [$twice, $declined, $silent] = $round->quotes();
+        self::quotes($twice, $round->items()[0], [['100', '0.80']]);
+        self::quotes($twice, $round->items()[0], [['100', '0.70'], ['500', '0.62']]);
+        self::quotes($declined, $round->items()[0], [['100', '0.10']]);
+        self::get(AnswerQuote::class)->decline($declined, '');
+        $open = static function () use ($item): array {
+            $trip = new OneTrip();
+            OpenQuote::ask($trip, $item);
+
+            return OpenQuote::in($trip->answers(self::connection()));
+        };
+        self::assertSame(
+            [
+                [$round->number, '2026-11-27', 'Testing Supplies', 'EUR', QuoteState::Answered, '100=0.7 500=0.62', 9],
+                [$round->number, '2026-11-27', 'Testing Supplies', 'USD', QuoteState::Declined, null, null],
+                [$round->number, '2026-11-27', 'Testing Supplies', 'EUR', QuoteState::Asked, null, null],
+            ],
+            array_map(static fn (OpenQuote $one): array => [
+                $one->round,
+                $one->replyBy->format('Y-m-d'),
+                $one->supplier,
+                $one->currency,
+                $one->state,
+                $one->prices?->label(),
+                $one->leadDays,
+            ], $open()),
+        );
+        self::assertEquals($silent->askedAt(), $open()[2]->askedAt);
+        self::get(CloseRound::class)->close($round->id, $round->version(), self::person('mara'));
+        self::assertSame([], $open(), 'it is settled');
     }
 
     public function testALinkIsOpenedForTheFirstTimeOnce(): void

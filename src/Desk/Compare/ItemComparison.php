@@ -20,7 +20,7 @@ use TallBarrel\Store\OneTrip;
 use TallBarrel\Store\Order\Spending;
 use TallBarrel\Store\Planning\Proposals;
 use TallBarrel\Store\Planning\SavedProposal;
-use TallBarrel\Store\Quote\Rounds;
+use TallBarrel\Store\Quote\OpenQuote;
 use TallBarrel\Store\Settle\Landed;
 use TallBarrel\Work\Sourcing\Candidate;
 use TallBarrel\Work\Sourcing\Candidates;
@@ -33,7 +33,6 @@ final readonly class ItemComparison
         private Proposals $proposals,
         private CurrentBusiness $business,
         private Rates $rates,
-        private Rounds $rounds,
         private Connection $connection,
         private ClockInterface $clock,
     ) {
@@ -69,6 +68,7 @@ final readonly class ItemComparison
         $trip = new OneTrip();
         Landed::askExperience($trip, $today->modify('-1 year'), $item->id, null);
         Spending::askLastPrices($trip, array_keys($offers));
+        OpenQuote::ask($trip, $item);
         $found = $trip->answers($this->connection);
         $landed = Landed::experienceIn($found);
         $last = Spending::lastPricesIn($found);
@@ -110,7 +110,7 @@ final readonly class ItemComparison
             ),
             'split' => $comparison->split($units),
             'runnerUp' => $this->runnerUp($costs, $usage->daysUntilOut),
-            'quotes' => $this->rounds->openFor($item),
+            'quotes' => OpenQuote::in($found),
             'rates' => $this->ratesUsed($offers, $today),
             'costRates' => $business->costRates(),
             'others' => array_values(

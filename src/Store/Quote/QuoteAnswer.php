@@ -64,8 +64,18 @@ class QuoteAnswer
     /** @return AnswerLine|null */
     public function line(QuoteItem $item): ?array
     {
-        foreach ($this->lines as $line) {
-            if ($line['item'] === $item->id) {
+        return self::lineIn($this->lines, $item->id);
+    }
+
+    /**
+     * @param list<AnswerLine> $lines
+     *
+     * @return AnswerLine|null
+     */
+    private static function lineIn(array $lines, int $item): ?array
+    {
+        foreach ($lines as $line) {
+            if ($line['item'] === $item) {
                 return $line;
             }
         }
@@ -75,7 +85,13 @@ class QuoteAnswer
 
     public function prices(QuoteItem $item): ?PriceBreaks
     {
-        $line = $this->line($item);
+        return self::pricesIn($this->lines, $item->id);
+    }
+
+    /** @param list<AnswerLine> $lines */
+    public static function pricesIn(array $lines, int $item): ?PriceBreaks
+    {
+        $line = self::lineIn($lines, $item);
 
         return null === $line
             ? null

@@ -8,7 +8,6 @@ use Doctrine\DBAL\LockMode;
 use Doctrine\DBAL\ParameterType;
 use Doctrine\ORM\EntityManagerInterface;
 use TallBarrel\Core\Refused;
-use TallBarrel\Store\Item\Item;
 
 /** The quote rounds there are. */
 final readonly class Rounds
@@ -85,35 +84,6 @@ final readonly class Rounds
         }
 
         return $round;
-    }
-
-    /** @return list<array{quote: Quote, item: QuoteItem}> quotes of open rounds for an item */
-    public function openFor(Item $item): array
-    {
-        /** @var list<QuoteItem> $asked */
-        $asked = $this->entities
-            ->createQueryBuilder()
-            ->select('i', 'r', 'q', 's', 'a')
-            ->from(QuoteItem::class, 'i')
-            ->join('i.round', 'r')
-            ->join('r.quotes', 'q')
-            ->join('q.supplier', 's')
-            ->leftJoin('q.answers', 'a')
-            ->where('i.item = :item AND r.sentAt IS NOT NULL AND r.settledAt IS NULL')
-            ->setParameter('item', $item)
-            ->orderBy('r.id', 'DESC')
-            ->addOrderBy('q.id')
-            ->addOrderBy('a.revision')
-            ->getQuery()
-            ->getResult();
-        $quotes = [];
-        foreach ($asked as $one) {
-            foreach ($one->round->quotes() as $quote) {
-                $quotes[] = ['quote' => $quote, 'item' => $one];
-            }
-        }
-
-        return $quotes;
     }
 
     /** @return list<Quote> asked, not yet answered, in rounds that are out */
